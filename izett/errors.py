@@ -1,0 +1,82 @@
+"""One error class for each thing that a person can mend. A programmer's mistake is a ValueError instead.
+
+Every error has a stable `code`, a `message` that names piece, value and unit, and `mend`: what to do about it.
+"""
+
+from collections.abc import Sequence
+
+
+class IzettError(Exception):
+    """Something that the person at the table can put right.
+
+    Attributes:
+        code: stable, for programs.
+        message: what is wrong and where, for people.
+        mend: what to do, for people.
+        where: the symbols or references concerned (measures to retake, pieces, edges).
+    """
+
+    code = "izett"
+
+    def __init__(self, message: str, *, mend: str, where: Sequence[str] = ()) -> None:
+        super().__init__(message)
+        self.message = message
+        self.mend = mend
+        self.where = tuple(where)
+
+    def __str__(self) -> str:
+        return f"{self.message} {self.mend}"
+
+
+class UnreadableMeasure(IzettError):
+    """A reading is not a length, or cannot be the length of anything on a body."""
+
+    code = "unreadable-measure"
+
+
+class UnknownName(IzettError):
+    """A measure, block, step, check or allowance of that name does not exist."""
+
+    code = "unknown-name"
+
+
+class MissingMeasure(IzettError):
+    """A draft needs a measure that was neither taken nor can be estimated from the others."""
+
+    code = "missing-measure"
+
+
+class ValueOutOfRange(IzettError):
+    """An allowance or a parameter lies outside the range that makes sense for it."""
+
+    code = "value-out-of-range"
+
+
+class DraftRefused(IzettError):
+    """The measures do not make a block; `where` names those to retake, most likely first."""
+
+    code = "draft-refused"
+
+
+class ReferenceLost(IzettError):
+    """A step names a point, edge or dart that the pattern does not have (any more)."""
+
+    code = "reference-lost"
+
+
+class StepRefused(IzettError):
+    """A step cannot act with these amounts on this pattern."""
+
+    code = "step-refused"
+
+
+class UnreadableFile(IzettError):
+    """A file is damaged, foreign, or of a newer version."""
+
+    code = "unreadable-file"
+
+
+class FormatNotWritten(IzettError):
+    """The wished file format is not one of those that can be written."""
+
+    code = "format-not-written"

@@ -1,0 +1,94 @@
+"""Closed outlines: area, validity, parallel lines. Shapely does the work; this module is its only user for them."""
+
+from collections.abc import Sequence
+from itertools import pairwise
+
+from shapely import LineString, Point as ShapelyPoint, Polygon
+from shapely.validation import explain_validity
+
+from izett.geometry.point import Point, add, cross, distance, meeting, scale, subtract, unit
+from izett.geometry.tolerance import SHORTEST_CHORD
+
+
+def signed_area(points: Sequence[Point]) -> float:
+    """Return the area in cm² of a closed polygon: positive where it runs counter-clockwise."""
+    closed = [*points, points[0]]
+    return sum(cross(a, b) for a, b in pairwise(closed)) / 2
+
+
+def crossing(points: Sequence[Point]) -> Point | None:
+    """Return a point where a closed outline crosses itself, or None where it is sound."""
+    ring = Polygon(without_repeats(points))
+    if ring.is_valid:
+        return None
+    words = explain_validity(ring)
+    if "[" in words:
+        x, y = words[words.index("[") + 1 : words.index("]")].split()[:2]
+        return (float(x), float(y))
+    return points[0]
+
+
+def contains(points: Sequence[Point], point: Point) -> bool:
+    """Return whether a point lies inside a closed outline."""
+    return bool(Polygon(points).contains(ShapelyPoint(point)))
+
+
+def without_repeats(points: Sequence[Point]) -> list[Point]:
+    """Return a ring's points without neighbours that coincide."""
+    kept: list[Point] = []
+    for point in points:
+        if not kept or distance(kept[-1], point) > SHORTEST_CHORD:
+            kept.append(point)
+    while len(kept) > 1 and distance(kept[0], kept[-1]) <= SHORTEST_CHORD:
+        kept.pop()
+    return kept
+
+
+def parallel(points: Sequence[Point], offset: float) -> list[Point]:
+    """Return the polyline `offset` cm to the right of `points` (outside of a counter-clockwise ring).
+
+    Its ends lie square to the ends of the given line.
+    """
+    if abs(offset) <= SHORTEST_CHORD:
+        return list(points)
+    moved = LineString(points).offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
+    coordinates = [(float(x), float(y)) for x, y in moved.coords]
+    # Shapely may hand the line back walked the other way: its first point belongs to ours.
+    if distance(coordinates[0], points[0]) > distance(coordinates[-1], points[0]):
+        coordinates.reverse()
+    return coordinates
+
+
+def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: float) -> list[Point]:
+    """Return `before` and `after` joined into one line at their clean corner.
+
+    The lines are trimmed where they cross, else both are prolonged straight until they meet; a spike longer than
+    `limit` cm is cut off square instead.
+    """
+    crossed = LineString(before).intersection(LineString(after))
+    if not crossed.is_empty:
+        spot = crossed.geoms[0] if hasattr(crossed, "geoms") else crossed
+        x, y = spot.coords[0]
+        cut = (float(x), float(y))
+        return [*_trimmed(before, cut), cut, *reversed(_trimmed(list(reversed(after)), cut))]
+    end, start = before[-1], after[0]
+    leaving, arriving = subtract(end, before[-2]), subtract(start, after[1])
+    found = meeting(end, unit(leaving), start, unit(arriving))
+    if found is None or min(found) < 0 or max(found) > limit:
+        return [*before, *after]
+    return [*before, add(end, scale(unit(leaving), found[0])), *after]
+
+
+def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:
+    """Return the points of `line` before the place nearest to `cut`."""
+    along = LineString(line).project(ShapelyPoint(cut))
+    kept: list[Point] = [line[0]]
+    gone = 0.0
+    for a, b in pairwise(line):
+        gone += distance(a, b)
+        if gone >= along - SHORTEST_CHORD:
+            break
+        kept.append(b)
+    return kept
+
+

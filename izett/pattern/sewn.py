@@ -1,0 +1,155 @@
+"""The as-sewn reading of a ring: walking along a seam with the darts on the way shut."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from izett.errors import ReferenceLost
+from izett.geometry.curve import Curve
+from izett.geometry.motion import STILL, Motion
+from izett.geometry.point import Point
+from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """One edge met on a walk.
+
+    Attributes:
+        edge: the edge.
+        forward: whether it is walked in ring order.
+        closing: the rigid move that shuts the darts met before it.
+    """
+
+    edge: Edge
+    forward: bool
+    closing: Motion
+
+    @property
+    def open_curve(self) -> Curve:
+        """The edge as it lies on the paper, in walking direction."""
+        return self.edge.curve if self.forward else self.edge.curve.reversed()
+
+    @property
+    def curve(self) -> Curve:
+        """The edge as sewn, in walking direction."""
+        return self.open_curve.mapped(self.closing)
+
+
+def walk(piece: Piece, span: Span) -> tuple[Stretch, ...]:
+    """Return the edges along a span, in walking order, darts shut.
+
+    Raises:
+        ReferenceLost: the piece has no such run of edges.
+    """
+    start, end = (piece.aliases.get(name, name) for name in (span.start, span.end))
+    for forward in (True, False):
+        found = _run(piece, start, end, span.along, forward=forward)
+        if found is not None:
+            return found
+    raise ReferenceLost(
+        f"{piece.title} has no line “{span.along}” from {span.start} to {span.end}.",
+        mend="A step before this one changed it: choose the line again, or switch that step off.",
+        where=(span.start, span.end),
+    )
+
+
+def _run(piece: Piece, start: str, end: str, along: str, *, forward: bool) -> tuple[Stretch, ...] | None:
+    edges = piece.edges if forward else piece.edges[::-1]
+    leaving = [edge.start if forward else edge.end for edge in edges]
+    if start not in leaving or start == end:
+        return None
+    first = leaving.index(start)
+    closing = STILL
+    found: list[Stretch] = []
+    crossing: Intake | None = None
+    for offset in range(len(edges)):
+        edge = edges[(first + offset) % len(edges)]
+        if edge.is_leg:
+            dart = piece.dart(edge.lineage)
+            if crossing is dart:
+                closing = shutting(piece, dart, forward=forward).then(closing)
+                crossing = None
+            else:
+                crossing = dart
+            continue
+        if edge.lineage != along:
+            return None
+        found.append(Stretch(edge, forward, closing))
+        if (edge.end if forward else edge.start) == end:
+            return tuple(found)
+    return None
+
+
+def shutting(piece: Piece, dart: Intake, *, forward: bool) -> Motion:
+    """Return the turn that brings a dart's far leg onto its near one, as met when walking that way."""
+    angle = dart_angle(piece, dart)
+    return Motion.turning(-angle if forward else angle, about=dart.pivot)
+
+
+def span_length(piece: Piece, span: Span) -> float:
+    """Return a span's length as sewn, in cm."""
+    return sum(stretch.edge.curve.length for stretch in walk(piece, span))
+
+
+def seam_lengths(pattern: Pattern, seam: Seam) -> tuple[float, float]:
+    """Return the lengths of a seam's two sides as sewn, in cm.
+
+    Raises:
+        ReferenceLost: a side has lost one of its ends.
+    """
+    first, second = (sum(span_length(holding(pattern, span.start), span) for span in side) for side in seam.sides)
+    return (first, second)
+
+
+def holding(pattern: Pattern, vertex: str) -> Piece:
+    """Return the piece that holds a vertex.
+
+    Raises:
+        ReferenceLost: no piece does.
+    """
+    try:
+        return pattern.holding(vertex)
+    except KeyError:
+        raise ReferenceLost(
+            f"The pattern has no point “{vertex}”.",
+            mend="A step before this one removed it: choose another point, or switch that step off.",
+            where=(vertex,),
+        ) from None
+
+
+def place_on(piece: Piece, span: Span, along: float) -> tuple[Stretch, float]:
+    """Return the edge, and the distance along it in walking direction, that lies `along` cm as sewn from the start."""
+    stretches = walk(piece, span)
+    gone = 0.0
+    for stretch in stretches:
+        length = stretch.edge.curve.length
+        if along <= gone + length or stretch is stretches[-1]:
+            return stretch, min(max(along - gone, 0.0), length)
+        gone += length
+    raise AssertionError("a walk has at least one edge")
+
+
+def spans_of(piece: Piece) -> Iterator[Span]:
+    """Yield, for each lineage of the ring in order, the span over all its edges."""
+    seen: dict[str, list[Edge]] = {}
+    for edge in piece.edges:
+        if not edge.is_leg:
+            seen.setdefault(edge.lineage, []).append(edge)
+    for lineage, edges in seen.items():
+        ends = {edge.end for edge in edges}
+        darts = {dart.mouth[1]: dart.mouth[0] for dart in piece.darts}
+        # The first edge of a lineage is the one that no other of it leads to, across a dart or directly.
+        start = next((e.start for e in edges if e.start not in ends and darts.get(e.start) not in ends), edges[0].start)
+        starts = {edge.start for edge in edges}
+        openings = {dart.mouth[0]: dart.mouth[1] for dart in piece.darts}
+        end = next((e.end for e in edges if e.end not in starts and openings.get(e.end) not in starts), edges[-1].end)
+        yield Span(start, end, lineage)
+
+
+def closed_points(piece: Piece, span: Span) -> list[Point]:
+    """Return a span flattened as sewn."""
+    points: list[Point] = []
+    for stretch in walk(piece, span):
+        flat = stretch.curve.flattened()
+        points.extend(flat if not points else flat[1:])
+    return points

@@ -1,0 +1,172 @@
+"""The worksheet: every sum of a draft, worked out when it is asked for and written down as on paper."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from izett.rules.sheet import Rule, RuleSheet
+
+
+class State(StrEnum):
+    """Where a value comes from."""
+
+    TAKEN = "taken"
+    ESTIMATED = "estimated"
+    COMPUTED = "computed"
+    FOUND = "found"
+    CHOSEN = "chosen"
+    OVERRIDDEN = "overridden"
+
+
+@dataclass(frozen=True, slots=True)
+class SumLine:
+    """One line of the worksheet.
+
+    Attributes:
+        symbol, label, group, unit: what it is.
+        state: where the value comes from.
+        value: in `unit`.
+        formula: the rule's text; empty for what was taken or chosen.
+        worked: the formula with the numbers put in.
+        condition: for a found value, what it was found to meet.
+        residual: by how much the condition is missed, in `unit`.
+        reason: why the rule or the choice is so.
+        source: where the rule comes from.
+        uses: the symbols that the line reads.
+        draws: the lines, points and darts of the draft that it moves.
+    """
+
+    symbol: str
+    label: str
+    group: str
+    unit: str
+    state: State
+    value: float
+    formula: str = ""
+    worked: str = ""
+    condition: str = ""
+    residual: float = 0.0
+    reason: str = ""
+    source: str = ""
+    uses: tuple[str, ...] = ()
+    draws: tuple[str, ...] = ()
+
+
+class Worksheet(dict[str, float]):
+    """Values by symbol, pulled through the rules on demand.
+
+    Setting a found value forgets whatever was worked out from the old one, so that every line that is read
+    afterwards agrees with every other.
+    """
+
+    def __init__(
+        self,
+        sheet: RuleSheet,
+        *,
+        taken: Mapping[str, float],
+        overrides: Mapping[str, float],
+        measure_symbols: frozenset[str],
+    ) -> None:
+        super().__init__()
+        self.sheet = sheet
+        self.taken = dict(taken)
+        self.overrides = dict(overrides)
+        self._measures = measure_symbols
+        self._residuals: dict[str, float] = {}
+        self._reasons: dict[str, str] = {}
+        self._fixed: dict[str, float] = {
+            **{symbol: allowance.default for symbol, allowance in sheet.allowances.items()},
+            **self.taken,
+            **self.overrides,
+        }
+
+    def __missing__(self, symbol: str) -> float:
+        value = self._fixed.get(symbol)
+        if value is None:
+            value = self.sheet.rules[symbol].way(self.taken).formula.evaluate(self)
+        self[symbol] = value
+        return value
+
+    def settle(self, symbol: str, value: float, *, residual: float = 0.0) -> None:
+        """Write down a found value (an overridden one stays; only its residual is recorded)."""
+        self._residuals[symbol] = residual
+        if symbol not in self.overrides:
+            self._put(symbol, value)
+
+    def choose(self, symbol: str, value: float, *, reason: str) -> None:
+        """Write down a value that the draft chose in place of its rule or default, and why."""
+        self._reasons[symbol] = reason
+        self._put(symbol, value)
+
+    def _put(self, symbol: str, value: float) -> None:
+        self[symbol] = value
+        self._fixed[symbol] = value
+        for follower in self.sheet.dependants.get(symbol, ()):
+            self.pop(follower, None)
+
+    def has(self, symbol: str) -> bool:
+        """Return whether the measure was taken."""
+        return symbol in self.taken
+
+    def state(self, symbol: str) -> State:
+        """Return where the value of `symbol` comes from."""
+        if symbol in self.overrides:
+            return State.OVERRIDDEN
+        if symbol in self._reasons:
+            return State.CHOSEN
+        if symbol in self.taken:
+            return State.TAKEN
+        if symbol in self.sheet.found:
+            return State.FOUND
+        if symbol in self.sheet.allowances:
+            return State.CHOSEN
+        return State.ESTIMATED if symbol in self._measures else State.COMPUTED
+
+    def lines(self) -> Iterator[SumLine]:
+        """Yield the lines in the order of work: what was taken, then rules and found values."""
+        listed = set(self.sheet.order)
+        for symbol in self.taken:
+            if symbol not in listed:
+                yield SumLine(symbol, symbol.replace("_", " "), "Measures", "cm", State.TAKEN, self[symbol])
+        for symbol in self.sheet.order:
+            if symbol in self.sheet.found:
+                if symbol in self._residuals or symbol in self.overrides:
+                    yield self._found_line(symbol)
+            else:
+                yield self._rule_line(self.sheet.rules[symbol])
+
+    def _found_line(self, symbol: str) -> SumLine:
+        found = self.sheet.found[symbol]
+        return SumLine(
+            symbol,
+            found.label,
+            found.group,
+            found.unit,
+            self.state(symbol),
+            self[symbol],
+            condition=found.condition,
+            residual=self._residuals.get(symbol, 0.0),
+            reason=found.reason,
+            source=found.source,
+            uses=found.uses,
+            draws=found.draws,
+        )
+
+    def _rule_line(self, rule: Rule) -> SumLine:
+        state = self.state(rule.symbol)
+        way = rule.way(self.taken)
+        by_rule = state in (State.ESTIMATED, State.COMPUTED)
+        return SumLine(
+            rule.symbol,
+            rule.label,
+            rule.group,
+            rule.unit,
+            state,
+            self[rule.symbol],
+            formula=way.formula.text if state is not State.TAKEN else "",
+            worked=way.formula.worked(self) if by_rule else "",
+            reason=self._reasons.get(rule.symbol, rule.reason),
+            source=rule.source,
+            uses=way.formula.uses if by_rule else (),
+            draws=rule.draws,
+        )
