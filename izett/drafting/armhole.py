@@ -38,6 +38,8 @@ _UPPER = 0.60
 #: Where the tangents do not meet clearly above the across line: a mild S with these handles, shares of the drop.
 _S_AT_TIP, _S_AT_ACROSS = 0.30, 0.45
 _CLEARLY = 0.15
+#: How much of the handle at the underarm is given up where its square runs straight down (none where it is level).
+_DIP_HELD = 0.7
 
 
 def across_point(tip: Point, underarm: Point, across: float, scoop: Scoop) -> Point:
@@ -68,8 +70,11 @@ def armhole(tip: Point, out_of_tip: Vector, underarm: Point, into_underarm: Vect
         upper = with_handles(
             p, (0.0, 1.0), tip, out_of_tip, start_handle=_S_AT_ACROSS * drop, end_handle=_S_AT_TIP * drop
         )
+    # A large bust dart turns the underarm so that its square runs downwards: a shorter handle then keeps the line
+    # from dipping far below the underarm.
+    held = 1 - _DIP_HELD * max(-into_underarm[1], 0.0)
     lower = towards_meeting(
-        underarm, into_underarm, p, (0.0, -1.0), start_fraction=scoop.lower, end_fraction=scoop.lower
+        underarm, into_underarm, p, (0.0, -1.0), start_fraction=held * scoop.lower, end_fraction=scoop.lower
     )
     if lower is None:
         reach = underarm[0] - p[0]

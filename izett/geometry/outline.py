@@ -6,7 +6,7 @@ from itertools import pairwise
 from shapely import LineString, Point as ShapelyPoint, Polygon
 from shapely.validation import explain_validity
 
-from izett.geometry.point import Point, add, cross, distance, meeting, scale, subtract, unit
+from izett.geometry.point import Point, add, cross, distance, scale, subtract, unit
 from izett.geometry.tolerance import SHORTEST_CHORD
 
 
@@ -62,21 +62,18 @@ def parallel(points: Sequence[Point], offset: float) -> list[Point]:
 def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: float) -> list[Point]:
     """Return `before` and `after` joined into one line at their clean corner.
 
-    The lines are trimmed where they cross, else both are prolonged straight until they meet; a spike longer than
-    `limit` cm is cut off square instead.
+    Both are prolonged straight by up to `limit` cm; they are cut where the prolonged lines cross nearest to the
+    corner. Lines that do not cross within the limit are joined square, so that no spike arises.
     """
-    crossed = LineString(before).intersection(LineString(after))
-    if not crossed.is_empty:
-        spot = crossed.geoms[0] if hasattr(crossed, "geoms") else crossed
-        x, y = spot.coords[0]
-        cut = (float(x), float(y))
-        return [*_trimmed(before, cut), cut, *reversed(_trimmed(list(reversed(after)), cut))]
     end, start = before[-1], after[0]
-    leaving, arriving = subtract(end, before[-2]), subtract(start, after[1])
-    found = meeting(end, unit(leaving), start, unit(arriving))
-    if found is None or min(found) < 0 or max(found) > limit:
+    ahead = add(end, scale(unit(subtract(end, before[-2])), limit))
+    behind = add(start, scale(unit(subtract(start, after[1])), limit))
+    crossed = LineString([*before, ahead]).intersection(LineString([behind, *after]))
+    spots = [(float(x), float(y)) for part in getattr(crossed, "geoms", [crossed]) for x, y in part.coords]
+    if not spots:
         return [*before, *after]
-    return [*before, add(end, scale(unit(leaving), found[0])), *after]
+    cut = min(spots, key=lambda spot: distance(spot, end) + distance(spot, start))
+    return [*_trimmed(before, cut), cut, *reversed(_trimmed(list(reversed(after)), cut))]
 
 
 def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:

@@ -25,7 +25,7 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.outline import crossing
-from izett.geometry.point import Point, Vector, add, left_of, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, left_of, unit
 from izett.measuring.measure import HERE as MEASURING
 from izett.pattern.document import (
     Edge,
@@ -528,7 +528,6 @@ class _Waist:
     back_panels: tuple[Curve, ...]
     front_side: Point
     back_side: Point
-    take: float
 
 
 def _waist(sums: Worksheet, frame: _Frame, front_centre: Point, tell: Tell) -> _Waist:
@@ -585,9 +584,7 @@ def _waist(sums: Worksheet, frame: _Frame, front_centre: Point, tell: Tell) -> _
                 ("waist_girth", "bust_girth"),
             )
         )
-    return _Waist(
-        tuple(front_darts), tuple(back_darts), tuple(front), tuple(back), front_side, back_side, take + sides
-    )
+    return _Waist(tuple(front_darts), tuple(back_darts), tuple(front), tuple(back), front_side, back_side)
 
 
 def _share_darts(sums: Worksheet) -> tuple[list[float], list[float]]:
@@ -735,15 +732,15 @@ def _front_side(
     sums: Worksheet, frame: _Frame, waist: _Waist, apex: Point, set_back: float, edges: list[Edge]
 ) -> list[Intake]:
     """Add the side seam with the bust dart turned open in it; return the darts."""
-    level = sums["bust_line_level"]
-    low = waist.front_side
+    low, top = waist.front_side, frame.closed_underarm
 
     def on_side(y: float) -> Point:
-        return (low[0] + waist.take * y / level, y)
+        return between(low, top, (y - low[1]) / (top[1] - low[1]))
 
-    top = frame.closed_underarm[1]
     if frame.angle == 0.0:
-        edges.append(Edge(Role.SIDE, "front.side", "front.waist_side", "front.underarm", straight(low, on_side(top))))
+        edges.append(
+            Edge(Role.SIDE, "front.side", "front.waist_side", "front.underarm", straight(low, frame.front.underarm))
+        )
         return []
     mouths = _bust_mouths(sums, frame.angle)
     turn_each = radians(frame.angle) / len(mouths)
@@ -800,9 +797,8 @@ def _back(sums: Worksheet, frame: _Frame, neck: Curve, waist: _Waist) -> Piece:
     pivots = [(dart.x, dart.tip) for dart in waist.back_darts]
     darts = _waist_edges(part, "waist_cb", edges, waist.back_panels, waist.back_darts, pivots, 0.0)
     half = frame.back
-    side_top = (waist.back_side[0] + waist.take * half.underarm[1] / sums["bust_line_level"], half.underarm[1])
     edges += [
-        Edge(Role.SIDE, "back.side", "back.waist_side", "back.underarm", straight(waist.back_side, side_top)),
+        Edge(Role.SIDE, "back.side", "back.waist_side", "back.underarm", straight(waist.back_side, half.underarm)),
         Edge(Role.ARMHOLE, "back.armhole", "back.underarm", "back.shoulder_tip", half.armhole),
         Edge(
             Role.SHOULDER, "back.shoulder", "back.shoulder_tip", "back.neck_shoulder", straight(half.tip, half.neck_point)

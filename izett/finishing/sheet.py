@@ -1,0 +1,176 @@
+"""A piece made ready for paper: sewing line, cutting line, darts with their caps, notches, grain, label.
+
+The cutting line is what scissors follow; the sewing line is the pattern's own. Both are polylines here: this is
+where curves end and output begins.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from izett.finishing.allowances import Allowances
+from izett.finishing.dart_caps import cap_peak
+from izett.geometry.outline import corner_between, parallel
+from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
+from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece
+from izett.pattern.sewn import place_on
+
+#: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
+NOTCH_LENGTH = 0.6
+DOUBLE_NOTCH_APART = 1.0
+#: A corner's spike beyond this many times the wider allowance is cut off.
+MITRE_LIMIT = 4.0
+
+
+@dataclass(frozen=True, slots=True)
+class DartDrawing:
+    """A dart as drawn: its two legs, its cap, and the drill point short of the tip."""
+
+    name: str
+    legs: tuple[Point, Point, Point]
+    cap: tuple[Point, Point, Point]
+    fold: tuple[Point, Point]
+
+
+@dataclass(frozen=True, slots=True)
+class SheetPiece:
+    """A piece ready for paper. Coordinates in cm, y up, in the pattern's own frame.
+
+    Attributes:
+        piece: the pattern piece.
+        sewing: the sewing line, closed, darts' mouths bridged by their caps.
+        cutting: the cutting line, closed.
+        fold: the fold edge, or None.
+        darts: as drawn.
+        notches: short marks across the seam.
+        grain: the grain line, bottom to top.
+        label: lines of text.
+    """
+
+    piece: Piece
+    sewing: tuple[Point, ...]
+    cutting: tuple[Point, ...]
+    fold: tuple[Point, Point] | None
+    darts: tuple[DartDrawing, ...]
+    notches: tuple[tuple[Point, Point], ...]
+    grain: tuple[Point, Point]
+    label: tuple[str, ...]
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """The smallest and largest x and y of what is drawn: (left, bottom, right, top) in cm."""
+        xs = [p[0] for p in self.cutting]
+        ys = [p[1] for p in self.cutting]
+        return min(xs), min(ys), max(xs), max(ys)
+
+
+def sheet_pieces(pattern: Pattern, allowances: Allowances, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
+    """Return all pieces ready for paper."""
+    return [
+        _ready(piece, pattern.intent, allowances, number, len(pattern.pieces), title, wearer)
+        for number, piece in enumerate(pattern.pieces, 1)
+    ]
+
+
+def _ready(
+    piece: Piece, intent: Intent, allowances: Allowances, number: int, of: int, title: str, wearer: str
+) -> SheetPiece:
+    lines = _finished_lines(piece, allowances)
+    cutting = _cutting_line(lines)
+    fold = next((edge.curve for edge in piece.edges if edge.lineage == piece.on_fold), None)
+    included = any(width > 0 for _, width in lines)
+    return SheetPiece(
+        piece=piece,
+        sewing=tuple(p for line, _ in lines for p in line[:-1]),
+        cutting=tuple(cutting),
+        fold=(fold.start, fold.end) if fold is not None else None,
+        darts=tuple(_dart_drawing(piece, name) for name in (dart.name for dart in piece.darts)),
+        notches=tuple(mark for notch in piece.notches for mark in _notch_marks(piece, notch, allowances)),
+        grain=piece.grain,
+        label=tuple(
+            text
+            for text in (
+                title,
+                f"{number} of {of}  {piece.title}",
+                f"{wearer}" if wearer else "",
+                "cut 1 on the fold" if piece.on_fold else f"cut {piece.cut}" + (", mirrored" if piece.cut == 2 else ""),
+                f"{intent.cloth} cloth, {intent.fit}",
+                "seam allowance INCLUDED" if included else "NO seam allowance",
+            )
+            if text
+        ),
+    )
+
+
+def _finished_lines(piece: Piece, allowances: Allowances) -> list[tuple[list[Point], float]]:
+    """Return the ring as lines with their allowances, each dart replaced by its cap.
+
+    A cap is cut with the allowance of the edge that it interrupts.
+    """
+    lines: list[tuple[list[Point], float]] = []
+    width = 0.0
+    for edge in piece.edges:
+        if not edge.is_leg:
+            width = allowances.of(piece, edge)
+            lines.append((edge.curve.flattened(), width))
+            continue
+        dart = piece.dart(edge.lineage)
+        if edge.start == dart.mouth[0]:
+            a, b = (piece.vertex(name) for name in dart.mouth)
+            lines.append(([a, cap_peak(piece, dart), b], width))
+    return _merged(lines)
+
+
+def _merged(lines: list[tuple[list[Point], float]]) -> list[tuple[list[Point], float]]:
+    """Join neighbouring lines of equal allowance, so that corners are made only where they are needed."""
+    joined: list[tuple[list[Point], float]] = []
+    for points, width in lines:
+        if joined and joined[-1][1] == width and _runs_on(joined[-1][0], points):
+            joined[-1] = ([*joined[-1][0], *points[1:]], width)
+        else:
+            joined.append((list(points), width))
+    return joined
+
+
+def _runs_on(before: Sequence[Point], after: Sequence[Point]) -> bool:
+    a, b = unit(subtract(before[-1], before[-2])), unit(subtract(after[1], after[0]))
+    # Under 45° of turn a parallel line follows by itself; a sharper corner is built.
+    return a[0] * b[0] + a[1] * b[1] > 0.7
+
+
+def _cutting_line(lines: list[tuple[list[Point], float]]) -> list[Point]:
+    offsets = [parallel(points, width) for points, width in lines]
+    widest = max(width for _, width in lines)
+    ring = offsets[0]
+    for line in offsets[1:]:
+        ring = corner_between(ring, line, limit=MITRE_LIMIT * widest)
+    # The last line meets the first: make that corner, then cut the doubled start away.
+    head, tail = ring[: len(ring) // 2], ring[len(ring) // 2 :]
+    closed = corner_between(tail, head, limit=MITRE_LIMIT * widest)
+    return closed
+
+
+def _dart_drawing(piece: Piece, name: str) -> DartDrawing:
+    dart = piece.dart(name)
+    a, b = (piece.vertex(vertex) for vertex in dart.mouth)
+    tip = piece.vertex(dart.tip)
+    peak = cap_peak(piece, dart)
+    return DartDrawing(name, (a, tip, b), (a, peak, b), (tip, peak))
+
+
+def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tuple[Point, Point]]:
+    apart = (-DOUBLE_NOTCH_APART / 2, DOUBLE_NOTCH_APART / 2) if notch.kind is NotchKind.DOUBLE else (0.0,)
+    marks: list[tuple[Point, Point]] = []
+    for shift in apart:
+        stretch, along = place_on(piece, notch.span, notch.distance + shift)
+        before, after = stretch.open_curve.split(along)
+        at = before.end
+        direction = after.start_direction if after.length > 0 else before.end_direction
+        outwards = scale(left_of(direction), -1.0 if stretch.forward else 1.0)
+        width = min(allowances.of(piece, stretch.edge), NOTCH_LENGTH) or NOTCH_LENGTH / 2
+        marks.append((at, add(at, scale(outwards, width))))
+    return marks
+
+
+def label_place(sheet: SheetPiece) -> Point:
+    """Return where a label starts: right of the grain line's upper end, clear of the waist darts."""
+    return add(between(*sheet.grain, 0.95), (1.0, 0.0))
