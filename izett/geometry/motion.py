@@ -46,5 +46,11 @@ class Motion:
             later(self.shift),
         )
 
+    def inverse(self) -> "Motion":
+        """Return the move that undoes this one."""
+        x, y = self.shift
+        c, s = self.cosine, self.sine
+        return Motion(c, -s, (-c * x - s * y, s * x - c * y))
+
 
 STILL = Motion(1.0, 0.0, (0.0, 0.0))

@@ -1,0 +1,102 @@
+"""What a check is: a claim about the garment, with craft tolerances as parameters, and findings with place and numbers."""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from izett.pattern.document import Pattern
+
+
+class CheckParams(BaseModel):
+    """The craft tolerances of a check."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+def tolerance(default: float, *, low: float, high: float, unit: str, meaning: str) -> Any:
+    """Declare a craft tolerance with its default, range, unit and meaning."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": unit})
+
+
+class Verdict(StrEnum):
+    """What a check says of one subject."""
+
+    PASSES = "passes"
+    WARNS = "warns"
+    FAILS = "fails"
+    NOT_APPLICABLE = "not_applicable"
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """What a check found about one subject.
+
+    Attributes:
+        verdict: whether it holds.
+        where: names of the seam, edges, darts or pieces concerned.
+        amount: what was measured, in `unit`.
+        tolerance: what is allowed, in `unit`.
+        unit: cm or °.
+        aspect: which of the check's questions this is, where it asks several.
+    """
+
+    verdict: Verdict
+    where: tuple[str, ...]
+    amount: float
+    tolerance: float
+    unit: str = "cm"
+    aspect: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Garment:
+    """What is checked: the pattern with what it is meant to be, and the body (cm) it is for."""
+
+    pattern: Pattern
+    body: Mapping[str, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A check.
+
+    Attributes:
+        key: stored in documents.
+        claim: what holds when it passes, in words.
+        params: its tolerances.
+        find: yields a finding for each subject.
+        word: the one wording of a finding, for screen and command line.
+        mend: what would mend it, in words.
+    """
+
+    key: str
+    claim: str
+    params: type[CheckParams]
+    find: Callable[[Garment, Any], Iterator[Finding]]
+    word: Callable[[Finding], str]
+    mend: str
+
+
+@dataclass(frozen=True, slots=True)
+class Result:
+    """A finding with its check, as listed on screen and in files."""
+
+    check: str
+    claim: str
+    finding: Finding
+    words: str
+    mend: str
+
+
+def run(check: Check, garment: Garment) -> list[Result]:
+    """Return what a check finds with its default tolerances."""
+    found = list(check.find(garment, check.params()))
+    return [Result(check.key, check.claim, f, check.word(f), check.mend) for f in found]
+
+
+def verdict(amount: float, allowed: float, *, otherwise: Verdict = Verdict.FAILS) -> Verdict:
+    """Return `passes` where the size of `amount` is within `allowed`, else `otherwise`."""
+    return Verdict.PASSES if abs(amount) <= allowed else otherwise

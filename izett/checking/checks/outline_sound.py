@@ -1,0 +1,65 @@
+"""Outlines are sound: no self-crossing, no kink inside a curve, folds straight.
+
+Common practice, no single source: a turn over 4° inside one line shows in cloth.
+"""
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import degrees
+
+from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.geometry.curve import Curve, joined
+from izett.geometry.outline import crossing
+from izett.geometry.point import turn
+
+
+class Params(CheckParams):
+    """How much a line may turn at one point."""
+
+    kink: float = tolerance(4.0, low=0.5, high=15, unit="°", meaning="turn at one point inside a curve")
+
+
+def find(garment: Garment, params: Params) -> Iterator[Finding]:
+    """Yield each piece with its largest kink, and where it crosses itself or has a bent fold."""
+    for piece in garment.pattern:
+        spot = crossing(piece.outline())
+        if spot is not None:
+            yield Finding(Verdict.FAILS, (piece.name,), spot[1], 0.0, aspect="crossing")
+        worst = max(((_kink(edge.curve), edge.lineage) for edge in piece.edges), default=(0.0, ""))
+        yield Finding(
+            verdict(worst[0], params.kink), (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink"
+        )
+        folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
+        if len(folds) > 1 or any(not edge.curve.is_straight for edge in folds):
+            yield Finding(Verdict.FAILS, (piece.name, piece.on_fold or ""), 0.0, 0.0, aspect="fold")
+
+
+def _kink(curve: Curve) -> float:
+    cubics = [joined([cubic]) for cubic in curve.cubics()]
+    return max(
+        (abs(degrees(turn(a.end_direction, b.start_direction))) for a, b in pairwise(cubics)),
+        default=0.0,
+    )
+
+
+def word(finding: Finding) -> str:
+    """Return the finding in words."""
+    piece = finding.where[0].replace("_", " ")
+    if finding.aspect == "crossing":
+        return f"The outline of the {piece} crosses itself {finding.amount:.1f} cm above the waist"
+    if finding.aspect == "fold":
+        return f"The fold of the {piece} is not one straight line"
+    if finding.verdict is Verdict.PASSES:
+        return f"The outline of the {piece} is sound"
+    line = finding.where[1].replace(".", " ")
+    return f"The {line} has a kink of {finding.amount:.1f}°"
+
+
+CHECK = Check(
+    key="outline_sound",
+    claim="Outlines do not cross themselves, curves have no kinks, folds are straight",
+    params=Params,
+    find=find,
+    word=word,
+    mend="Change the last step's amount; undo it if the outline crosses itself.",
+)

@@ -1,0 +1,73 @@
+"""Lines run across seams: where a seam ends, the lines on both pieces go on into each other without a corner.
+
+Neckline and armhole across the shoulder, armhole and waist across the side: the two pieces' angles add to 180°.
+Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from math import degrees
+
+from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.errors import ReferenceLost
+from izett.geometry.point import turn
+from izett.pattern.document import Pattern, Span
+from izett.pattern.sewn import holding, walk
+
+
+class Params(CheckParams):
+    """How large a corner may be."""
+
+    angle: float = tolerance(3.0, low=0.5, high=10, unit="°", meaning="off a straight run across the seam")
+
+
+def find(garment: Garment, params: Params) -> Iterator[Finding]:
+    """Yield each end of each seam with the angle by which the lines across it break."""
+    for seam in garment.pattern.seams:
+        first, second = seam.sides
+        for end in ("start", "end"):
+            spans = (first[0 if end == "start" else -1], second[0 if end == "start" else -1])
+            vertices = tuple(getattr(span, end) for span in spans)
+            try:
+                corner = sum(_corner(garment.pattern, span, end) for span in spans)
+            except ReferenceLost:
+                yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *vertices), 0.0, params.angle, unit="°")
+                continue
+            off = corner - 180
+            yield Finding(verdict(off, params.angle), (seam.name, *vertices), off, params.angle, unit="°")
+
+
+def _corner(pattern: Pattern, span: Span, end: str) -> float:
+    """Return the inner angle in degrees between the seam and the other line at one of its ends."""
+    piece = holding(pattern, span.start)
+    stretches = walk(piece, span)
+    edge = (stretches[0] if end == "start" else stretches[-1]).edge
+    vertex = piece.aliases.get(getattr(span, end), getattr(span, end))
+    index = piece.edges.index(edge)
+    if edge.start == vertex:
+        arriving, leaving = piece.edges[index - 1], edge
+    else:
+        arriving, leaving = edge, piece.edges[(index + 1) % len(piece.edges)]
+    # Counter-clockwise, the inside lies to the left: a straight run has 180° inside, a left turn less.
+    return 180 - degrees(turn(arriving.curve.end_direction, leaving.curve.start_direction))
+
+
+def word(finding: Finding) -> str:
+    """Return the finding in words."""
+    seam, a, _ = finding.where
+    place = a.split(".")[-1].replace("_", " ")
+    if finding.verdict is Verdict.PASSES:
+        return f"The lines run on across the {seam} seam at the {place}"
+    if finding.verdict is Verdict.NOT_APPLICABLE:
+        return f"The {seam} seam has lost its end at the {place}"
+    shape = "point outwards" if finding.amount < 0 else "dip inwards"
+    return f"Across the {seam} seam at the {place} the lines make a {shape} of {abs(finding.amount):.1f}°"
+
+
+CHECK = Check(
+    key="runs_across",
+    claim="Necklines, armholes and waists run across their seams without a corner",
+    params=Params,
+    find=find,
+    word=word,
+    mend="True the line with both pieces laid together at the seam.",
+)

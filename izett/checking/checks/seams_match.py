@@ -1,0 +1,53 @@
+"""Seams match: both sides of a seam are equally long as sewn, within the ease that is meant.
+
+Common practice, no single source: 1.5 mm is lost in the needle.
+"""
+
+from collections.abc import Iterator
+
+from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.errors import ReferenceLost
+from izett.pattern.sewn import seam_lengths
+
+
+class Params(CheckParams):
+    """How much may disappear in the sewing."""
+
+    allowed: float = tolerance(0.15, low=0, high=1, unit="cm", meaning="difference that disappears in sewing")
+
+
+def find(garment: Garment, params: Params) -> Iterator[Finding]:
+    """Yield each seam with the difference in cm that its ease does not explain."""
+    for seam in garment.pattern.seams:
+        try:
+            first, second = seam_lengths(garment.pattern, seam)
+        except ReferenceLost as lost:
+            yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *lost.where), 0.0, params.allowed)
+            continue
+        low, high = seam.ease
+        over = second - first
+        beyond = over - high if over > high else over - low if over < low else 0.0
+        yield Finding(verdict(beyond, params.allowed), (seam.name,), beyond, params.allowed)
+
+
+def word(finding: Finding) -> str:
+    """Return the finding in words."""
+    name = finding.where[0]
+    match finding.verdict:
+        case Verdict.PASSES:
+            return f"The {name} seam matches"
+        case Verdict.NOT_APPLICABLE:
+            return f"The {name} seam has lost one of its ends ({', '.join(finding.where[1:])})"
+        case _:
+            longer = "back" if finding.amount > 0 else "front"
+            return f"The {name} seam: the {longer} is {abs(finding.amount):.2f} cm longer than meant"
+
+
+CHECK = Check(
+    key="seams_match",
+    claim="Both sides of each seam are equally long as sewn, or differ by the ease meant",
+    params=Params,
+    find=find,
+    word=word,
+    mend="Take the difference at the end of the seam, or change both pieces by the same step.",
+)

@@ -1,0 +1,237 @@
+"""The recipe: measures + a method + an ordered list of steps → the pattern after each of them.
+
+A pattern is never drawn, it is worked out. Every prefix of a recipe is remembered under a hash of all that it
+depends on, so that an edit at the end costs one step, and undo gives back the identical geometry because it is the
+same evaluation. A step that cannot act is kept, visibly skipped, and evaluation goes on.
+"""
+
+import json
+from collections import OrderedDict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from hashlib import blake2b
+from threading import Lock
+from types import MappingProxyType
+from typing import Any
+
+from pydantic import ValidationError
+
+import izett
+from izett.checking.check import Check, Garment, Result, run
+from izett.drafting.method import DIRECT, Draft, Method, draft
+from izett.errors import IzettError, StepRefused, UnknownName
+from izett.pattern.document import Pattern
+from izett.styling.operation import Context, Operation
+
+
+@dataclass(frozen=True, slots=True)
+class Catalogue:
+    """What can be drafted, done and checked, by key."""
+
+    methods: Mapping[str, Method]
+    operations: Mapping[str, Operation]
+    checks: Mapping[str, Check]
+
+    def method(self, key: str) -> Method:
+        """Return a drafting method.
+
+        Raises:
+            UnknownName: there is none of that name.
+        """
+        if key not in self.methods:
+            raise UnknownName(
+                f"There is no block “{key}”.", mend=f"Those there are: {', '.join(self.methods)}.", where=(key,)
+            )
+        return self.methods[key]
+
+
+@dataclass(frozen=True)
+class Step:
+    """One entry of a recipe.
+
+    Attributes:
+        uid: its own name, made once, never reused.
+        kind: the operation's key.
+        params: the operation's parameters, as plain data.
+        on: whether it acts.
+        version: the operation's version that the parameters were written for.
+        why: the reason, in the maker's words.
+    """
+
+    uid: str
+    kind: str
+    params: Mapping[str, Any]
+    on: bool = True
+    version: int = 1
+    why: str = ""
+
+    def as_data(self) -> dict[str, Any]:
+        """Return the step as plain data, as stored."""
+        return {
+            "uid": self.uid,
+            "kind": self.kind,
+            "params": dict(self.params),
+            "on": self.on,
+            "version": self.version,
+            "why": self.why,
+        }
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """All that a pattern is worked out from.
+
+    Attributes:
+        block: the method's key.
+        school: which measures it uses.
+        measures: what was taken, cm by symbol.
+        overrides: allowances and rules set for this job, by symbol.
+        steps: the changes, in order.
+    """
+
+    block: str
+    measures: Mapping[str, float]
+    school: str = DIRECT
+    overrides: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    steps: Sequence[Step] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """The pattern after one step.
+
+    Attributes:
+        step: the step.
+        pattern: the pattern after it (unchanged where the step did not act).
+        words: the step in the maker's words.
+        sums: its arithmetic: (what, cm).
+        made, read: names that it made and that it looked for.
+        failure: why it could not act, or None.
+    """
+
+    step: Step
+    pattern: Pattern
+    words: str
+    sums: tuple[tuple[str, float], ...] = ()
+    made: tuple[str, ...] = ()
+    read: frozenset[str] = frozenset()
+    failure: IzettError | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Evaluation:
+    """A recipe worked out."""
+
+    draft: Draft
+    stages: tuple[Stage, ...]
+    results: tuple[Result, ...]
+
+    @property
+    def pattern(self) -> Pattern:
+        """The pattern after the last step."""
+        return self.stages[-1].pattern if self.stages else self.draft.pattern
+
+
+class Evaluator:
+    """Works recipes out and remembers every prefix, up to a bound; safe to share between threads.
+
+    Args:
+        catalogue: what can be drafted, done and checked.
+        remembered: how many prefixes are kept; the longest unused goes first.
+    """
+
+    def __init__(self, catalogue: Catalogue, *, remembered: int = 512) -> None:
+        self.catalogue = catalogue
+        self._memory: OrderedDict[bytes, Any] = OrderedDict()
+        self._remembered = remembered
+        self._lock = Lock()
+
+    def evaluate(self, recipe: Recipe) -> Evaluation:
+        """Work a recipe out.
+
+        Raises:
+            UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
+        """
+        method = self.catalogue.method(recipe.block)
+        key = _hash(
+            b"",
+            [izett.__version__, recipe.block, recipe.school, dict(recipe.measures), dict(recipe.overrides)],
+        )
+        drafted: Draft = self._remember(
+            key, lambda: draft(method, recipe.measures, school=recipe.school, overrides=recipe.overrides)
+        )
+        stages: list[Stage] = []
+        pattern = drafted.pattern
+        for step in recipe.steps:
+            key = _hash(key, step.as_data())
+            stage: Stage = self._remember(key, lambda step=step, before=pattern: self._stage(step, before))  # type: ignore[misc]
+            stages.append(stage)
+            pattern = stage.pattern
+        garment = Garment(pattern, drafted.values)
+        results: tuple[Result, ...] = self._remember(
+            _hash(key, "checks"),
+            lambda: tuple(result for check in self.catalogue.checks.values() for result in run(check, garment)),
+        )
+        return Evaluation(drafted, tuple(stages), results)
+
+    def _stage(self, step: Step, before: Pattern) -> Stage:
+        operation = self.catalogue.operations.get(step.kind)
+        if operation is None or step.version > operation.version:
+            return Stage(
+                step,
+                before,
+                f"Unknown step “{step.kind}”",
+                failure=UnknownName(
+                    f"This version of the program does not know the step “{step.kind}” (version {step.version}).",
+                    mend="It is kept and skipped; a newer version can work it.",
+                    where=(step.kind,),
+                ),
+            )
+        try:
+            params = operation.params.model_validate(dict(step.params))
+        except ValidationError as error:
+            return Stage(step, before, operation.title, failure=invalid_params(operation.title, error))
+        words = operation.describe(params)
+        if not step.on:
+            return Stage(step, before, words)
+        context = Context(step.uid, before)
+        try:
+            outcome = operation.apply(params, context)
+        except IzettError as failure:
+            return Stage(step, before, words, read=frozenset(context.read), failure=failure)
+        return Stage(step, outcome.pattern, words, outcome.sums, outcome.made, frozenset(context.read))
+
+    def _remember(self, key: bytes, work: Any) -> Any:
+        with self._lock:
+            if key in self._memory:
+                self._memory.move_to_end(key)
+                return self._memory[key]
+        result = work()
+        with self._lock:
+            self._memory[key] = result
+            while len(self._memory) > self._remembered:
+                self._memory.popitem(last=False)
+        return result
+
+    def forget(self) -> None:
+        """Forget every prefix (for benchmarks and tests)."""
+        with self._lock:
+            self._memory.clear()
+
+
+def invalid_params(title: str, error: ValidationError) -> StepRefused:
+    """Return what is wrong with a step's parameters, in words."""
+    first = error.errors()[0]
+    name = ".".join(str(part) for part in first["loc"]) or "parameters"
+    return StepRefused(
+        f"{title}: {name.replace('_', ' ')}: {first['msg'].lower()} (it is {first.get('input')!r}).",
+        mend="Set it within its range.",
+        where=(name,),
+    )
+
+
+def _hash(before: bytes, data: Any) -> bytes:
+    text = json.dumps(data, sort_keys=True, allow_nan=False).encode()
+    return blake2b(before + text, digest_size=16).digest()
+
+

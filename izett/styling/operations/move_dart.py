@@ -1,0 +1,238 @@
+"""Move a dart, or a share of it, to another place on the outline.
+
+By hand: slash from the new place to the bust point, close the old dart, the slash opens by the same angle. In
+geometry: the part of the piece between the two places that does not hold the centre turns about the dart's pivot.
+The angle is kept, so the mouth grows with the distance from the pivot. Common practice, no single source.
+"""
+
+from collections.abc import Iterable
+from dataclasses import replace
+from itertools import pairwise
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import Curve
+from izett.geometry.motion import Motion
+from izett.geometry.outline import contains, crossing
+from izett.geometry.point import Point, between, distance, meeting, subtract
+from izett.geometry.tolerance import PARALLEL, SAME_POINT
+from izett.pattern.document import Edge, Intake, LevelLine, Piece, Role, dart_angle, legs, mouth_width
+from izett.pattern.sewn import place_on
+from izett.styling.operation import Context, Operation, Outcome, Params, Place, share
+from izett.styling.words import dart_words, line_words
+
+#: cm. A dart's mouth stays this far from a corner: closer, the corner could not be sewn.
+NEAREST_CORNER = 0.5
+#: cm. The tip of a new dart stays this far from the pivot that it shares with the old one: two tips in one point poke.
+SHARED_SET_BACK = 1.0
+
+CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
+
+
+class MoveDart(Params):
+    """Which dart, how much of it, and where to."""
+
+    dart: str = Field(description="the dart's name")
+    to: Place = Field(description="where it shall open")
+    share: float = share(1.0, low=0.05, high=1, meaning="how much of the dart's angle is moved; 1 moves all of it")
+
+
+def apply(params: MoveDart, context: Context) -> Outcome:
+    """Turn the part between the old and the new place about the pivot."""
+    piece, (dart, *_) = context.darts(params.dart)
+    target = context.piece_with(params.to.start)
+    if target is not piece:
+        raise StepRefused(
+            f"{dart_words(dart.name).capitalize()} lies on {piece.title.lower()}, {line_words(params.to.along)} does not.",
+            mend="Choose a line of the same piece.",
+            where=(params.dart, params.to.along),
+        )
+    before, edge, along, after = _ring_around(piece, dart, params.to, context)
+    names = (f"{context.uid}.a", f"{context.uid}.b")
+    first, second = edge.curve.split(along)
+    near = [*before, replace(edge, curve=first, end=names[0])]
+    far = [replace(edge, curve=second, start=names[1]), *after]
+    angle = dart_angle(piece, dart) * params.share
+    # The ring starts at the old dart's second leg: `near` follows it and turns back to close, or `far` turns on.
+    near_moves = not any(e.role in CENTRES for e in near)
+    motion = Motion.turning(-angle if near_moves else angle, about=dart.pivot)
+    if near_moves:
+        near = [_turned(e, motion) for e in near]
+    else:
+        far = [_turned(e, motion) for e in far]
+    moved = _assembled(piece, dart, near, far, names, params.share, context.uid)
+    slashes = (
+        (dart.pivot, between(*(piece.vertex(v) for v in dart.mouth), 0.5)),
+        (dart.pivot, first.end),
+    )
+    still = _region(dart.pivot, _still_part(before, edge, first, second, after, near_moves=near_moves))
+    turned_names = {e.start for e in (near if near_moves else far)}
+    moved = replace(
+        moved,
+        darts=tuple(
+            replace(d, pivot=motion(d.pivot)) if d.mouth[0] in turned_names and d.name != dart.name else d
+            for d in moved.darts
+        ),
+        lines=tuple(part for line in piece.lines for part in _carried(line, slashes, still, motion)),
+    )
+    if (spot := crossing(moved.outline())) is not None:
+        raise StepRefused(
+            f"Moving {dart_words(dart.name)} to {line_words(params.to.along)} makes the outline cross itself near "
+            f"{spot[0]:.1f}, {spot[1]:.1f} cm.",
+            mend="Move a smaller share, or choose a place further away.",
+            where=(params.dart, params.to.along),
+        )
+    new_name = dart.name if params.share == 1 else f"{context.uid}.dart"
+    made = moved.dart(new_name)
+    sums = (
+        ("mouth before", mouth_width(piece, dart)),
+        ("mouth at the new place", mouth_width(moved, made)),
+    )
+    return Outcome(context.pattern.with_pieces(moved), sums, made=(new_name, *names, made.tip))
+
+
+def _ring_around(
+    piece: Piece, dart: Intake, to: Place, context: Context
+) -> tuple[list[Edge], Edge, float, list[Edge]]:
+    """Return the ring from the dart's second leg round to its first, parted at the edge where the place lies."""
+    stretch, along = place_on(piece, to.span, to.fraction * context.span_length(to.span))
+    edge = stretch.edge
+    along = along if stretch.forward else edge.curve.length - along
+    if edge.role in CENTRES:
+        raise StepRefused(
+            f"{line_words(to.along).capitalize()} is the centre: a dart cannot open there while it is one line.",
+            mend="Choose the neck, shoulder, armhole, side or waist.",
+            where=(to.along,),
+        )
+    if min(along, edge.curve.length - along) < NEAREST_CORNER:
+        raise StepRefused(
+            f"The place on {line_words(to.along)} is closer than {NEAREST_CORNER} cm to a corner or a dart.",
+            mend="Choose a place further along.",
+            where=(to.along,),
+        )
+    start = next(i for i, e in enumerate(piece.edges) if e.start == dart.mouth[1])
+    ring = [*piece.edges[start:], *piece.edges[:start]]
+    ring = [e for e in ring if not (e.is_leg and e.lineage == dart.name)]
+    index = ring.index(edge)
+    return ring[:index], edge, along, ring[index + 1 :]
+
+
+def _turned(edge: Edge, motion: Motion) -> Edge:
+    return replace(edge, curve=edge.curve.mapped(motion))
+
+
+def _assembled(
+    piece: Piece, dart: Intake, near: list[Edge], far: list[Edge], names: tuple[str, str], part: float, uid: str
+) -> Piece:
+    """Return the piece with the ring put together: the new dart between near and far, the old one closed or less."""
+    whole = part == 1
+    new = replace(
+        dart,
+        mouth=names,
+        tip=f"{uid}.tip",
+        name=dart.name if whole else f"{uid}.dart",
+        set_back=dart.set_back if whole else max(dart.set_back, SHARED_SET_BACK),
+    )
+    old_a, old_b = dart.mouth
+    new_legs = legs(new, near[-1].curve.end, far[0].curve.start)
+    aliases = dict(piece.aliases)
+    if whole:
+        # The two mouth corners are one again; both names go on meaning it.
+        near[0] = _starting_at(near[0], old_a, far[-1].curve.end)
+        aliases[old_b] = old_a
+        closing: tuple[Edge, ...] = ()
+        darts = [new if d.name == dart.name else d for d in piece.darts]
+    else:
+        closing = legs(dart, far[-1].curve.end, near[0].curve.start)
+        darts = [*piece.darts, new]
+    ring = (*near, *new_legs, *far, *closing)
+    first = next(i for i, e in enumerate(ring) if e.start == piece.edges[0].start)
+    return replace(piece, edges=(*ring[first:], *ring[:first]), darts=tuple(darts), aliases=aliases)
+
+
+def _starting_at(edge: Edge, name: str, place: Point) -> Edge:
+    return replace(edge, start=name, curve=Curve((place, *edge.curve.points[1:])))
+
+
+def _still_part(
+    before: list[Edge], edge: Edge, first: Curve, second: Curve, after: list[Edge], *, near_moves: bool
+) -> list[Edge]:
+    """Return the part that will turn, as it lay before it turned."""
+    if near_moves:
+        return [*before, replace(edge, curve=first)]
+    return [replace(edge, curve=second), *after]
+
+
+def _region(pivot: Point, edges: Iterable[Edge]) -> list[Point]:
+    return [pivot, *(point for edge in edges for point in edge.curve.flattened())]
+
+
+def _carried(
+    line: LevelLine, slashes: tuple[tuple[Point, Point], ...], region: list[Point], motion: Motion
+) -> list[LevelLine]:
+    """Return a level line parted where the slashes cross it, each part carried by the paper that it is drawn on."""
+    parts: list[list[Point]] = [[line.points[0]]]
+    for a, b in pairwise(line.points):
+        for cut in _crossings(a, b, slashes):
+            spot = between(a, b, cut)
+            parts[-1].append(spot)
+            parts.append([spot])
+        if parts[-1][-1] != b:
+            parts[-1].append(b)
+    carried: list[LevelLine] = []
+    for part in parts:
+        moves = contains(region, between(part[0], part[1], 0.5))
+        points = tuple(motion(p) if moves else p for p in part)
+        if carried and distance(carried[-1].points[-1], points[0]) <= SAME_POINT:
+            points = (*carried.pop().points, *points[1:])
+        carried.append(replace(line, points=points))
+    return carried
+
+
+def _crossings(a: Point, b: Point, slashes: tuple[tuple[Point, Point], ...]) -> list[float]:
+    found: list[float] = []
+    for start, end in slashes:
+        met = meeting(a, subtract(b, a), start, subtract(end, start))
+        if met is not None and PARALLEL < met[0] < 1 - PARALLEL and -PARALLEL <= met[1] <= 1:
+            found.append(met[0])
+        # A line that has the pivot as its corner is parted there, since its two halves may part.
+        elif distance(start, b) == 0.0 and not found:
+            found.append(1.0)
+    return sorted(set(found))
+
+
+def describe(params: MoveDart) -> str:
+    """Return the step in the maker's words."""
+    part = "" if params.share == 1 else f"{params.share * 100:.0f} % of "
+    return f"Move {part}{dart_words(params.dart)} to {line_words(params.to.along)}"
+
+
+OPERATION = Operation(
+    key="move_dart",
+    title="Move a dart",
+    params=MoveDart,
+    apply=apply,
+    describe=describe,
+    examples=(
+        {
+            "dart": "front.bust_dart",
+            "to": {
+                "start": "front.neck_shoulder",
+                "end": "front.shoulder_tip",
+                "along": "front.shoulder",
+                "fraction": 0.5,
+            },
+        },
+        {
+            "dart": "front.bust_dart",
+            "to": {"start": "front.underarm", "end": "front.shoulder_tip", "along": "front.armhole", "fraction": 0.4},
+            "share": 0.5,
+        },
+        {
+            "dart": "back.waist_dart",
+            "to": {"start": "back.neck_shoulder", "end": "back.shoulder_tip", "along": "back.shoulder", "fraction": 0.4},
+            "share": 0.3,
+        },
+    ),
+)

@@ -1,0 +1,88 @@
+"""Transpose the waist seam: place it higher or lower on the same shape.
+
+What the bodice loses, the piece sewn to it gains. The shape stays, so the seam's length changes with the body's
+width at its new level; to keep the width, lengthen or shorten instead. Common practice, no single source.
+"""
+
+from dataclasses import replace
+
+from izett.errors import StepRefused
+from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
+from izett.pattern.document import Edge, Piece, Role, Span
+from izett.pattern.redraw import redrawn
+from izett.pattern.sewn import span_length
+from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.words import signed
+
+#: cm. Of a dart or a seam at the waist, this much must be left.
+LEAST_LEFT = 1.5
+
+
+class TransposeWaist(Params):
+    """How far the seam moves."""
+
+    up: float = length(0.0, low=-6, high=6, meaning="up (−: down), front and back")
+
+
+def apply(params: TransposeWaist, context: Context) -> Outcome:
+    """Slide each corner of the waist along its own seam or dart leg."""
+    pieces = []
+    change = 0.0
+    for part, centre in (("front", "waist_cf"), ("back", "waist_cb")):
+        waist = Span(f"{part}.{centre}", f"{part}.waist_side", f"{part}.waist")
+        before = context.span_length(waist)
+        piece = _transposed(context.piece_with(waist.start), params.up)
+        change += span_length(piece, waist) - before
+        pieces.append(piece)
+    pattern = context.pattern.with_pieces(*pieces)
+    around = 2 * change
+    return Outcome(
+        replace(pattern, intent=pattern.intent.with_ease({"waist": around})),
+        (("waist seam up, front and back", params.up), ("waist seam longer, around", around)),
+    )
+
+
+def _transposed(piece: Piece, up: float) -> Piece:
+    moves: dict[str, Point] = {}
+    edges = piece.edges
+    for i, edge in enumerate(edges):
+        if edge.role is not Role.WAIST:
+            continue
+        before, after = edges[i - 1], edges[(i + 1) % len(edges)]
+        moves[edge.start] = _slid(piece, before, edge.start, up, into=before.curve.end_direction)
+        moves[edge.end] = _slid(piece, after, edge.end, up, into=after.curve.start_direction)
+    return redrawn(piece, moves=moves)
+
+
+def _slid(piece: Piece, along: Edge, corner: str, up: float, *, into: Vector) -> Point:
+    """Return a waist corner slid along a seam or leg so that it rises by `up` along the seam's or dart's axis."""
+    upwards = into if into[1] > 0 else (-into[0], -into[1])
+    axis = (0.0, 1.0)
+    for dart in piece.darts:
+        if corner in dart.mouth:
+            a, b = (piece.vertex(name) for name in dart.mouth)
+            axis = unit(subtract(dart.pivot, between(a, b, 0.5)))
+            upwards = into if dot(into, axis) > 0 else (-into[0], -into[1])
+    step = up / dot(upwards, axis)
+    if along.curve.length - step < LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: raising the waist by {up:g} cm leaves less than {LEAST_LEFT:g} cm of {along.lineage}.",
+            mend="Raise it less, or move the dart that is in the way first.",
+            where=(along.lineage,),
+        )
+    return add(piece.vertex(corner), scale(upwards, step))
+
+
+def describe(params: TransposeWaist) -> str:
+    """Return the step in the maker's words."""
+    return f"Waist seam: {signed(params.up, 'raise', 'lower')} on the same shape"
+
+
+OPERATION = Operation(
+    key="transpose_waist",
+    title="Transpose the waist seam",
+    params=TransposeWaist,
+    apply=apply,
+    describe=describe,
+    examples=({"up": 1.5}, {"up": -1.0}),
+)
