@@ -40,7 +40,9 @@ class Catalogue:
         """
         if key not in self.methods:
             raise UnknownName(
-                f"There is no block “{key}”.", mend=f"Those there are: {', '.join(self.methods)}.", where=(key,)
+                f"There is no block “{key}”.",
+                mend=f"Those there are: {', '.join(self.methods)}.",
+                where=(key,),
             )
         return self.methods[key]
 
@@ -164,7 +166,7 @@ class Evaluator:
         pattern = drafted.pattern
         for step in recipe.steps:
             key = _hash(key, step.as_data())
-            stage: Stage = self._remember(key, lambda step=step, before=pattern: self._stage(step, before))  # type: ignore[misc]
+            stage: Stage = self._remember(key, lambda step=step, before=pattern: self._stage(step, before))
             stages.append(stage)
             pattern = stage.pattern
         garment = Garment(pattern, drafted.values)
@@ -233,5 +235,3 @@ def invalid_params(title: str, error: ValidationError) -> StepRefused:
 def _hash(before: bytes, data: Any) -> bytes:
     text = json.dumps(data, sort_keys=True, allow_nan=False).encode()
     return blake2b(before + text, digest_size=16).digest()
-
-

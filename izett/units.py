@@ -112,13 +112,13 @@ def read_length(text: str, *, unit: Unit) -> Reading:
     stripped = text.strip().lower()
     match = _LENGTH.match(stripped) if len(stripped) <= _LONGEST_TEXT else None
     if match is None:
-        raise UnreadableLength(f"“{text.strip()[:_LONGEST_TEXT]}” is not a length: type 92.5, 36 1/4, 36¼, 92cm or 36\"")
+        raise UnreadableLength(f'“{text.strip()[:_LONGEST_TEXT]}” is not a length: type 92.5, 36 1/4, 36¼, 92cm or 36"')
     value = _number(match)
     word = (match["unit"] or "").rstrip(".")
     if word == "mm":
         return Reading(text=text, unit=Unit.CM, cm=float(value / 10))
     if word not in _UNIT_WORDS:
-        raise UnreadableLength(f"“{word}” is not a unit that is known here: use cm, mm, in or \"")
+        raise UnreadableLength(f'“{word}” is not a unit that is known here: use cm, mm, in or "')
     stated = _UNIT_WORDS[word] or unit
     return Reading(text=text, unit=stated, cm=float(value * (CM_PER_INCH if stated is Unit.INCH else 1)))
 

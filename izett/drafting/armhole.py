@@ -50,7 +50,9 @@ def across_point(tip: Point, underarm: Point, across: float, scoop: Scoop) -> Po
     return (across, underarm[1] + share * height)
 
 
-def armhole(tip: Point, out_of_tip: Vector, underarm: Point, into_underarm: Vector, across: float, scoop: Scoop) -> Curve:
+def armhole(
+    tip: Point, out_of_tip: Vector, underarm: Point, into_underarm: Vector, across: float, scoop: Scoop
+) -> Curve:
     """Return the armhole from the underarm up to the shoulder tip.
 
     Args:
@@ -79,7 +81,12 @@ def armhole(tip: Point, out_of_tip: Vector, underarm: Point, into_underarm: Vect
     if lower is None:
         reach = underarm[0] - p[0]
         lower = with_handles(
-            underarm, into_underarm, p, (0.0, -1.0), start_handle=0.5 * reach, end_handle=0.5 * (p[1] - underarm[1])
+            underarm,
+            into_underarm,
+            p,
+            (0.0, -1.0),
+            start_handle=0.5 * reach,
+            end_handle=0.5 * (p[1] - underarm[1]),
         )
     return joined([lower, upper])
 

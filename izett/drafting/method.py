@@ -57,7 +57,11 @@ class Draft:
 
 
 def draft(
-    method: Method, taken: Mapping[str, float], *, school: str = DIRECT, overrides: Mapping[str, float] | None = None
+    method: Method,
+    taken: Mapping[str, float],
+    *,
+    school: str = DIRECT,
+    overrides: Mapping[str, float] | None = None,
 ) -> Draft:
     """Draft a block.
 
@@ -76,7 +80,9 @@ def draft(
     sheet = method.sheet
     if school not in sheet.schools:
         raise UnknownName(
-            f"There is no drafting school “{school}”.", mend=f"Choose {' or '.join(sheet.schools)}.", where=(school,)
+            f"There is no drafting school “{school}”.",
+            mend=f"Choose {' or '.join(sheet.schools)}.",
+            where=(school,),
         )
     uses = sheet.schools[school]
     used = {symbol: cm for symbol, cm in taken.items() if uses is None or symbol in uses}

@@ -37,7 +37,9 @@ def intakes(total: float, *, largest: float, smallest: float, at_most: int = 3) 
     return [total / count] * count
 
 
-def waist_panels(centre: Point, out_of_centre: Vector, side: Point, up_side: Vector, darts: Sequence[WaistDart]) -> list[Curve]:
+def waist_panels(
+    centre: Point, out_of_centre: Vector, side: Point, up_side: Vector, darts: Sequence[WaistDart]
+) -> list[Curve]:
     """Return the waist line's panels from the centre to the side.
 
     Args:

@@ -43,7 +43,12 @@ def with_handles(
     start: Point, leaving: Vector, end: Point, arriving: Vector, *, start_handle: float, end_handle: float
 ) -> Cubic:
     """Return the cubic with handles of given lengths in cm; `arriving` looks back from the end."""
-    return (start, add(start, scale(unit(leaving), start_handle)), add(end, scale(unit(arriving), end_handle)), end)
+    return (
+        start,
+        add(start, scale(unit(leaving), start_handle)),
+        add(end, scale(unit(arriving), end_handle)),
+        end,
+    )
 
 
 def refitted(

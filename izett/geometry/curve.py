@@ -195,9 +195,7 @@ def _first_direction(points: tuple[Point, ...]) -> Vector:
 
 
 def _cubic_length(cubic: Cubic) -> float:
-    chords: NDArray[np.float64] = np.array(
-        [(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(cubic)], dtype=np.float64
-    )
+    chords: NDArray[np.float64] = np.array([(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(cubic)], dtype=np.float64)
     speed = _SPEED @ chords
     return float(_HALF_WEIGHTS @ np.hypot(speed[:, 0], speed[:, 1]))
 

@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 from itertools import pairwise
 
-from shapely import LineString, Point as ShapelyPoint, Polygon
+from shapely import LineString, MultiLineString, Polygon
+from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
 
 from izett.geometry.point import Point, add, cross, distance, scale, subtract, unit
@@ -89,3 +90,6 @@ def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:
     return kept
 
 
+def farthest_apart(a: Sequence[Sequence[Point]], b: Sequence[Sequence[Point]]) -> float:
+    """Return the largest distance in cm from any point of one set of polylines to the other set (Hausdorff)."""
+    return float(MultiLineString(list(a)).hausdorff_distance(MultiLineString(list(b))))

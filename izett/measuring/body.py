@@ -57,9 +57,7 @@ def read_body(text: str) -> Body:
             mend="Use a newer version of the program.",
         )
     if data.get("unit") not in ("cm", "in"):
-        raise UnreadableFile(
-            "The measures file does not state its unit.", mend="Add “unit”: “cm” or “unit”: “in”."
-        )
+        raise UnreadableFile("The measures file does not state its unit.", mend="Add “unit”: “cm” or “unit”: “in”.")
     unit = Unit(data["unit"])
     readings = data.get("readings")
     if not isinstance(readings, dict):

@@ -112,10 +112,10 @@ CROSS_CHECKS: tuple[CrossCheck, ...] = (
     CrossCheck(
         "shoulders_across",
         ("shoulder_length", "across_shoulder", "neck_girth"),
-        lambda b: abs(
-            2 * (b["shoulder_length"] * cos(radians(USUAL_SLOPE)) + _back_neck_width(b)) - b["across_shoulder"]
-        )
-        - SUM_TOLERANCE,
+        lambda b: (
+            abs(2 * (b["shoulder_length"] * cos(radians(USUAL_SLOPE)) + _back_neck_width(b)) - b["across_shoulder"])
+            - SUM_TOLERANCE
+        ),
         "Two shoulders and the back neck do not add up to the width across the shoulders",
     ),
     CrossCheck(

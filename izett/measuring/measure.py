@@ -97,7 +97,9 @@ def read_measure(symbol: str, text: str, *, unit: Unit) -> Reading:
         reading = read_length(text, unit=unit)
     except UnreadableLength as error:
         raise UnreadableMeasure(
-            f"{what.name}: {error}.", mend="Type it again; the number that was there is kept.", where=(symbol,)
+            f"{what.name}: {error}.",
+            mend="Type it again; the number that was there is kept.",
+            where=(symbol,),
         ) from error
     check_length(what, reading.cm)
     return reading
@@ -137,5 +139,7 @@ def remark_on(symbol: str, reading: Reading) -> Remark | None:
     low = show_length(what.low, unit=reading.unit, with_unit=False)
     high = show_length(what.high, unit=reading.unit)
     return Remark(
-        symbol, Concern.IMPLAUSIBLE, f"{what.name} of {shown} is unusual: most adults lie between {low} and {high}."
+        symbol,
+        Concern.IMPLAUSIBLE,
+        f"{what.name} of {shown} is unusual: most adults lie between {low} and {high}.",
     )

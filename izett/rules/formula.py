@@ -18,8 +18,7 @@ def clamp(value: float, low: float, high: float) -> float:
 
 
 FUNCTIONS: dict[str, Any] = {
-    f.__name__: f
-    for f in (abs, min, max, clamp, ceil, sqrt, sin, cos, tan, asin, acos, atan, atan2, degrees, radians)
+    f.__name__: f for f in (abs, min, max, clamp, ceil, sqrt, sin, cos, tan, asin, acos, atan, atan2, degrees, radians)
 }
 _GLOBALS: dict[str, Any] = {"__builtins__": {}, **FUNCTIONS}
 _ALLOWED = (
@@ -93,7 +92,7 @@ class Formula:
 
     def evaluate(self, values: Mapping[str, float]) -> float:
         """Return the formula's value; `values` gives each symbol that it uses."""
-        return float(eval(self._code, _GLOBALS, values))  # noqa: S307 — the tree was whitelisted by parse
+        return float(eval(self._code, _GLOBALS, values))
 
     def worked(self, values: Mapping[str, float]) -> str:
         """Return the formula with the numbers put in, as one writes it on paper.
@@ -108,11 +107,11 @@ class _PutIn(ast.NodeTransformer):
     def __init__(self, values: Mapping[str, float]) -> None:
         self.values = values
 
-    def visit_Call(self, node: ast.Call) -> ast.AST:  # noqa: N802 — the visitor protocol names it
+    def visit_Call(self, node: ast.Call) -> ast.AST:
         node.args = [self.visit(arg) for arg in node.args]
         return node
 
-    def visit_Name(self, node: ast.Name) -> ast.AST:  # noqa: N802
+    def visit_Name(self, node: ast.Name) -> ast.AST:
         value = round(self.values[node.id], 3)
         return ast.Constant(int(value) if value == int(value) else value)
 

@@ -76,9 +76,7 @@ class Context:
         """
         self.read.add(reference)
         for piece in self.pattern:
-            found = tuple(
-                dart for dart in piece.darts if reference in (dart.name, f"{piece.part}.{dart.family}")
-            )
+            found = tuple(dart for dart in piece.darts if reference in (dart.name, f"{piece.part}.{dart.family}"))
             if found:
                 return piece, found
         have = [dart.name for piece in self.pattern for dart in piece.darts]

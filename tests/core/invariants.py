@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from itertools import pairwise
-from math import degrees, sin, radians
+from math import degrees, radians, sin
 
 from izett.drafting.method import Draft
 from izett.geometry.curve import largest_turn
@@ -23,7 +23,10 @@ def broken(draft: Draft) -> Iterator[str]:
     if abs(bust - values["bust_girth"] - values["bust_ease"]) > SUM:
         yield f"bust sum {bust:.3f}"
     waist = 2 * sum(
-        span_length(piece, Span(f"{piece.part}.{CENTRE[piece.part]}", f"{piece.part}.waist_side", f"{piece.part}.waist"))
+        span_length(
+            piece,
+            Span(f"{piece.part}.{CENTRE[piece.part]}", f"{piece.part}.waist_side", f"{piece.part}.waist"),
+        )
         for piece in pattern
     )
     if abs(waist - values["waist_girth"] - values["waist_ease"]) > SUM:

@@ -26,7 +26,10 @@ class Params(CheckParams):
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield bust and waist with the total ease (cm) less the ease meant."""
     sides = 2
-    widths = {"bust": sides * sum(piece.level("bust") for piece in garment.pattern), "waist": _waist(garment.pattern)}
+    widths = {
+        "bust": sides * sum(piece.level("bust") for piece in garment.pattern),
+        "waist": _waist(garment.pattern),
+    }
     for level, width in widths.items():
         girth = garment.body.get(f"{level}_girth")
         if girth is None or not width:

@@ -27,7 +27,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             yield Finding(Verdict.FAILS, (piece.name,), spot[1], 0.0, aspect="crossing")
         worst = max(((_kink(edge.curve), edge.lineage) for edge in piece.edges), default=(0.0, ""))
         yield Finding(
-            verdict(worst[0], params.kink), (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink"
+            verdict(worst[0], params.kink),
+            (piece.name, worst[1]),
+            worst[0],
+            params.kink,
+            unit="°",
+            aspect="kink",
         )
         folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
         if len(folds) > 1 or any(not edge.curve.is_straight for edge in folds):

@@ -271,7 +271,9 @@ def _settle_bust_dart(sums: Worksheet, notices: list[Notice]) -> float:
     if angle <= 0:
         notices.append(
             Notice(
-                "no-bust-dart", "No bust dart is needed, or the front length was taken too short.", ("front_length",)
+                "no-bust-dart",
+                "No bust dart is needed, or the front length was taken too short.",
+                ("front_length",),
             )
         )
     if angle > LARGEST_DART:
@@ -370,7 +372,11 @@ def _with_room(sums: Worksheet, tell: Tell) -> _Frame:
     """Give the arm its room: first across ease, then narrower across lines, then more bust ease."""
     frame = _frame(sums)
     reason = "changed so that the armhole is wide enough for the arm"
-    limits = (("across_front_ease", 0.0, 1.0), ("across_back_ease", 0.0, 1.0), ("across_narrowing", 0.03, 0.0))
+    limits = (
+        ("across_front_ease", 0.0, 1.0),
+        ("across_back_ease", 0.0, 1.0),
+        ("across_narrowing", 0.03, 0.0),
+    )
     for symbol, limit, _ in limits:
         missing = sums["armhole_width_needed"] - frame.room
         if missing <= 0:
@@ -650,9 +656,7 @@ def _bust_mouths(sums: Worksheet, angle: float) -> tuple[float, ...]:
 # ---------------------------------------------------------------- pieces
 
 
-def _front(
-    sums: Worksheet, frame: _Frame, pit: float, neck: Curve, centre: Point, waist: _Waist
-) -> Piece:
+def _front(sums: Worksheet, frame: _Frame, pit: float, neck: Curve, centre: Point, waist: _Waist) -> Piece:
     part = "front"
     apex = (sums["apex_x"], sums["apex_level"])
     edges: list[Edge] = [
@@ -739,7 +743,13 @@ def _front_side(
 
     if frame.angle == 0.0:
         edges.append(
-            Edge(Role.SIDE, "front.side", "front.waist_side", "front.underarm", straight(low, frame.front.underarm))
+            Edge(
+                Role.SIDE,
+                "front.side",
+                "front.waist_side",
+                "front.underarm",
+                straight(low, frame.front.underarm),
+            )
         )
         return []
     mouths = _bust_mouths(sums, frame.angle)
@@ -787,21 +797,49 @@ def _back(sums: Worksheet, frame: _Frame, neck: Curve, waist: _Waist) -> Piece:
     if cb > 0:
         break_point = (0.0, 0.75 * nape)
         edges += [
-            Edge(Role.CENTRE_BACK, "back.centre", "back.neck_cb", "back.across_cb", straight((0.0, nape), break_point)),
-            Edge(Role.CENTRE_BACK, "back.centre", "back.across_cb", "back.waist_cb", straight(break_point, centre_waist)),
+            Edge(
+                Role.CENTRE_BACK,
+                "back.centre",
+                "back.neck_cb",
+                "back.across_cb",
+                straight((0.0, nape), break_point),
+            ),
+            Edge(
+                Role.CENTRE_BACK,
+                "back.centre",
+                "back.across_cb",
+                "back.waist_cb",
+                straight(break_point, centre_waist),
+            ),
         ]
     else:
         edges.append(
-            Edge(Role.CENTRE_BACK, "back.centre", "back.neck_cb", "back.waist_cb", straight((0.0, nape), centre_waist))
+            Edge(
+                Role.CENTRE_BACK,
+                "back.centre",
+                "back.neck_cb",
+                "back.waist_cb",
+                straight((0.0, nape), centre_waist),
+            )
         )
     pivots = [(dart.x, dart.tip) for dart in waist.back_darts]
     darts = _waist_edges(part, "waist_cb", edges, waist.back_panels, waist.back_darts, pivots, 0.0)
     half = frame.back
     edges += [
-        Edge(Role.SIDE, "back.side", "back.waist_side", "back.underarm", straight(waist.back_side, half.underarm)),
+        Edge(
+            Role.SIDE,
+            "back.side",
+            "back.waist_side",
+            "back.underarm",
+            straight(waist.back_side, half.underarm),
+        ),
         Edge(Role.ARMHOLE, "back.armhole", "back.underarm", "back.shoulder_tip", half.armhole),
         Edge(
-            Role.SHOULDER, "back.shoulder", "back.shoulder_tip", "back.neck_shoulder", straight(half.tip, half.neck_point)
+            Role.SHOULDER,
+            "back.shoulder",
+            "back.shoulder_tip",
+            "back.neck_shoulder",
+            straight(half.tip, half.neck_point),
         ),
         Edge(Role.NECK, "back.neck", "back.neck_shoulder", "back.neck_cb", neck),
     ]
@@ -819,7 +857,9 @@ def _back(sums: Worksheet, frame: _Frame, neck: Curve, waist: _Waist) -> Piece:
         lines=(LevelLine("bust", ((given_back, y), (given_back + sums["back_width"], y))),),
         notches=(
             Notch(
-                Span("back.underarm", "back.shoulder_tip", "back.armhole"), 0.36 * half.armhole.length, NotchKind.DOUBLE
+                Span("back.underarm", "back.shoulder_tip", "back.armhole"),
+                0.36 * half.armhole.length,
+                NotchKind.DOUBLE,
             ),
         ),
     )

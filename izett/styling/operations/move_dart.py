@@ -63,7 +63,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
         far = [_turned(e, motion) for e in far]
     moved = _assembled(piece, dart, near, far, names, params.share, context.uid)
     slashes = (
-        (dart.pivot, between(*(piece.vertex(v) for v in dart.mouth), 0.5)),
+        (dart.pivot, between(piece.vertex(dart.mouth[0]), piece.vertex(dart.mouth[1]), 0.5)),
         (dart.pivot, first.end),
     )
     still = _region(dart.pivot, _still_part(before, edge, first, second, after, near_moves=near_moves))
@@ -92,9 +92,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
     return Outcome(context.pattern.with_pieces(moved), sums, made=(new_name, *names, made.tip))
 
 
-def _ring_around(
-    piece: Piece, dart: Intake, to: Place, context: Context
-) -> tuple[list[Edge], Edge, float, list[Edge]]:
+def _ring_around(piece: Piece, dart: Intake, to: Place, context: Context) -> tuple[list[Edge], Edge, float, list[Edge]]:
     """Return the ring from the dart's second leg round to its first, parted at the edge where the place lies."""
     stretch, along = place_on(piece, to.span, to.fraction * context.span_length(to.span))
     edge = stretch.edge
@@ -123,7 +121,13 @@ def _turned(edge: Edge, motion: Motion) -> Edge:
 
 
 def _assembled(
-    piece: Piece, dart: Intake, near: list[Edge], far: list[Edge], names: tuple[str, str], part: float, uid: str
+    piece: Piece,
+    dart: Intake,
+    near: list[Edge],
+    far: list[Edge],
+    names: tuple[str, str],
+    part: float,
+    uid: str,
 ) -> Piece:
     """Return the piece with the ring put together: the new dart between near and far, the old one closed or less."""
     whole = part == 1
@@ -226,12 +230,22 @@ OPERATION = Operation(
         },
         {
             "dart": "front.bust_dart",
-            "to": {"start": "front.underarm", "end": "front.shoulder_tip", "along": "front.armhole", "fraction": 0.4},
+            "to": {
+                "start": "front.underarm",
+                "end": "front.shoulder_tip",
+                "along": "front.armhole",
+                "fraction": 0.4,
+            },
             "share": 0.5,
         },
         {
             "dart": "back.waist_dart",
-            "to": {"start": "back.neck_shoulder", "end": "back.shoulder_tip", "along": "back.shoulder", "fraction": 0.4},
+            "to": {
+                "start": "back.neck_shoulder",
+                "end": "back.shoulder_tip",
+                "along": "back.shoulder",
+                "fraction": 0.4,
+            },
             "share": 0.3,
         },
     ),

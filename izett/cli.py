@@ -1,0 +1,183 @@
+"""The command line: the same core for scripts, tests and batch work. Errors go to stderr in one line, exit status 2."""
+
+import argparse
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+from izett.catalogue import catalogue
+from izett.checking.check import Garment, Result, Verdict, run
+from izett.drafting.method import DIRECT
+from izett.errors import FormatNotWritten, IzettError, UnreadableFile, ValueOutOfRange
+from izett.files.pattern_json import PatternDoc, pattern_document, read_pattern, write_pattern
+from izett.files.pdf import write_pdf
+from izett.files.recipe_json import RecipeDoc, read_recipe
+from izett.files.svg import write_svg
+from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.sheet import sheet_pieces
+from izett.measuring.body import Body, read_body
+from izett.recipe import Evaluation, Evaluator
+from izett.units import Unit, UnreadableLength, read_length
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run a command; return the exit status: 0, 1 when a check fails, 2 for an error."""
+    options = _parser().parse_args(arguments)
+    try:
+        return int(options.run(options))
+    except IzettError as error:
+        print(f"izett: {error}", file=sys.stderr)
+    except OSError as error:
+        print(f"izett: {error.filename}: {error.strerror}", file=sys.stderr)
+    return 2
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="python -m izett", description="Draft blocks from body measures.")
+    commands = parser.add_subparsers(required=True, metavar="command")
+    draft = commands.add_parser("draft", help="draft a block and write it")
+    _add_inputs(draft)
+    draft.add_argument("--recipe", type=Path, help="an izett-recipe file: block, overrides and steps")
+    draft.add_argument("--out", type=Path, required=True, help="FILE.json, .svg or .pdf")
+    draft.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
+    draft.add_argument("--purpose", default="muslin", help=f"seam allowances: {', '.join(purposes())}")
+    draft.set_defaults(run=_draft)
+    check = commands.add_parser("check", help="check a pattern file; exit 1 when a check fails")
+    check.add_argument("file", type=Path)
+    check.set_defaults(run=_check)
+    worksheet = commands.add_parser("worksheet", help="show every sum of a draft")
+    _add_inputs(worksheet)
+    worksheet.set_defaults(run=_worksheet)
+    for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks)):
+        command = commands.add_parser(name, help=f"list the {name} that exist")
+        command.set_defaults(run=listed)
+    return parser
+
+
+def _add_inputs(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--measures", type=Path, required=True, help="an izett-measures file")
+    parser.add_argument("--block", action="append", help="the block to draft: bodice")
+    parser.add_argument("--method", default=None, help="direct (default) or proportional")
+    parser.add_argument("--set", action="append", default=[], metavar="ALLOWANCE=VALUE", help="units are understood")
+
+
+def _draft(options: argparse.Namespace) -> int:
+    body, recipe, evaluation = _evaluated(options)
+    allowances = Allowances(options.purpose)
+    suffix = options.out.suffix.lower()
+    if suffix == ".json":
+        options.out.write_text(write_pattern(_document(body, recipe, evaluation, allowances)), encoding="utf-8")
+    elif suffix == ".svg":
+        options.out.write_text(write_svg(sheet_pieces(evaluation.pattern, allowances)), encoding="utf-8")
+    elif suffix == ".pdf":
+        options.out.write_bytes(write_pdf(sheet_pieces(evaluation.pattern, allowances), paper=options.paper))
+    else:
+        raise FormatNotWritten(
+            f"Files ending in “{suffix}” cannot be written.",
+            mend="Use .json, .svg or .pdf.",
+            where=(str(options.out),),
+        )
+    for notice in evaluation.draft.notices:
+        print(f"note: {notice.message}", file=sys.stderr)
+    for stage in evaluation.stages:
+        if stage.failure is not None:
+            print(f"skipped: {stage.words}: {stage.failure}", file=sys.stderr)
+    return 0
+
+
+def _document(body: Body, recipe: RecipeDoc, evaluation: Evaluation, allowances: Allowances) -> PatternDoc:
+    sheet = catalogue().method(recipe.block).sheet
+    lines = evaluation.draft.lines
+    return pattern_document(
+        evaluation.pattern,
+        seam_allowances=allowances,
+        measures=body.taken,
+        values={line.symbol: line.value for line in lines},
+        allowances={symbol: evaluation.draft.values[symbol] for symbol in sheet.allowances},
+        symbols={line.symbol: line.state.value for line in lines},
+        results=evaluation.results,
+    )
+
+
+def _evaluated(options: argparse.Namespace) -> tuple[Body, RecipeDoc, Evaluation]:
+    body = read_body(options.measures.read_text(encoding="utf-8"))
+    path = getattr(options, "recipe", None)
+    recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
+    blocks = options.block or [recipe.block]
+    # One block is all there is to draft together for now; a second of the same name would be a slip.
+    for block in blocks:
+        catalogue().method(block)
+    recipe = recipe.model_copy(
+        update={
+            "block": blocks[0],
+            "school": options.method or recipe.school or DIRECT,
+            "overrides": {**recipe.overrides, **dict(_setting(blocks[0], text) for text in options.set)},
+        }
+    )
+    return body, recipe, Evaluator(catalogue()).evaluate(recipe.recipe(dict(body.taken)))
+
+
+def _setting(block: str, text: str) -> tuple[str, float]:
+    symbol, _, value = text.partition("=")
+    allowance = catalogue().method(block).sheet.allowance(symbol)
+    try:
+        if allowance.unit == "cm":
+            return symbol, read_length(value, unit=Unit.CM).cm
+        return symbol, float(value)
+    except (UnreadableLength, ValueError) as error:
+        raise ValueOutOfRange(
+            f"{symbol}={value}: {error}.", mend=f"Write {symbol}={allowance.default:g}, say.", where=(symbol,)
+        ) from error
+
+
+def _check(options: argparse.Namespace) -> int:
+    pattern, document = read_pattern(_text(options.file))
+    garment = Garment(pattern, document.measures)
+    results = [result for check in catalogue().checks.values() for result in run(check, garment)]
+    for result in results:
+        print(_row(result))
+    return 1 if any(result.finding.verdict is Verdict.FAILS for result in results) else 0
+
+
+def _text(path: Path) -> str:
+    try:
+        return path.read_text(encoding="utf-8")
+    except UnicodeDecodeError as error:
+        raise UnreadableFile(f"{path} is not a text file.", mend="Choose an izett-pattern JSON file.") from error
+
+
+def _row(result: Result) -> str:
+    finding = result.finding
+    return f"{finding.verdict.value:<15}{result.check:<18}{finding.amount:>9.3f} {finding.unit:<3} {result.words}"
+
+
+def _worksheet(options: argparse.Namespace) -> int:
+    _, _, evaluation = _evaluated(options)
+    group = ""
+    for line in evaluation.draft.lines:
+        if line.group != group:
+            group = line.group
+            print(f"\n{group}")
+        how = line.worked or (f"found so that {line.condition}; off by {line.residual:.3f}" if line.condition else "")
+        print(f"  {line.label:<48}{line.value:>9.2f} {line.unit:<3} {line.state.value:<11}{how}")
+    for notice in evaluation.draft.notices:
+        print(f"\nnote: {notice.message}")
+    return 0
+
+
+def _steps(_: argparse.Namespace) -> int:
+    for operation in catalogue().operations.values():
+        print(f"{operation.key:<18}{operation.title}: {', '.join(operation.params.model_fields)}")
+    return 0
+
+
+def _blocks(_: argparse.Namespace) -> int:
+    for method in catalogue().methods.values():
+        print(f"{method.key:<18}{method.title}: {', '.join(method.sheet.allowances)}")
+    return 0
+
+
+def _checks(_: argparse.Namespace) -> int:
+    for check in catalogue().checks.values():
+        print(f"{check.key:<18}{check.claim}: {', '.join(check.params.model_fields)}")
+    return 0

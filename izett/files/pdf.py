@@ -1,0 +1,295 @@
+"""Patterns on paper at true size: tiled PDF for A4 or Letter, with a page map and test squares.
+
+Sheets overlap by 10 mm; each join carries a pair of half diamonds with a number of its own, so that sheets can be
+joined in one way only. The first page has a 10 cm and a 4 in square to measure before anything is cut.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from io import BytesIO
+from math import ceil
+
+from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.lib.units import cm as POINTS_PER_CM
+from reportlab.lib.units import inch as POINTS_PER_INCH
+from reportlab.pdfgen.canvas import Canvas
+
+from izett.errors import UnknownName
+from izett.finishing.sheet import SheetPiece, label_place
+from izett.geometry.point import Point
+
+PAPERS: dict[str, tuple[float, float]] = {"a4": A4, "letter": LETTER}
+
+#: cm. Unprinted rim: home printers reach no further.
+RIM = 1.0
+#: cm. How much neighbouring sheets share.
+OVERLAP = 1.0
+#: cm. Space between pieces.
+GAP = 2.0
+#: cm. Half diamonds at the joins.
+DIAMOND = 0.4
+_CUT, _SEW, _THIN = 0.9, 0.5, 0.4
+_INK = 0.12
+
+
+@dataclass(frozen=True, slots=True)
+class Tiling:
+    """How a large sheet is cut into pages: columns and rows, and the printed size of a page in cm."""
+
+    columns: int
+    rows: int
+    width: float
+    height: float
+    used: frozenset[tuple[int, int]]
+
+    def corner(self, column: int, row: int) -> Point:
+        """Return the lower left corner of a page on the large sheet, rows counted from the top."""
+        return (
+            column * (self.width - OVERLAP),
+            (self.rows - 1 - row) * (self.height - OVERLAP),
+        )
+
+
+def page_name(column: int, row: int) -> str:
+    """Return a page's name: row letter and column number, `A1` at the top left."""
+    return f"{chr(ord('A') + row)}{column + 1}"
+
+
+def write_pdf(
+    sheets: Sequence[SheetPiece], *, paper: str = "a4", title: str = "Izett", notes: Sequence[str] = ()
+) -> bytes:
+    """Return a tiled PDF of the pieces at true size.
+
+    Args:
+        sheets: the pieces ready for paper.
+        paper: `a4` or `letter`.
+        title: printed on every page.
+        notes: lines for the first page: scale, allowance, cautions.
+
+    Raises:
+        UnknownName: the paper is neither.
+    """
+    if paper not in PAPERS:
+        raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
+    size = PAPERS[paper]
+    placed, width, height = _laid_out(sheets, size)
+    tiling = _tiling(placed, width, height, size)
+    stream = BytesIO()
+    # The drawn size is the true size: viewers are told not to scale it to the paper.
+    canvas = Canvas(stream, pagesize=size, pageCompression=1, invariant=1)
+    canvas.setTitle(title)
+    canvas.setAuthor("Izett")
+    canvas.setViewerPreference("PrintScaling", "None")
+    _map_page(canvas, placed, tiling, size, title, notes)
+    canvas.showPage()
+    for row in range(tiling.rows):
+        for column in range(tiling.columns):
+            if (column, row) in tiling.used:
+                _tile_page(canvas, placed, tiling, column, row, title)
+                canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+Placed = tuple[SheetPiece, Point]
+
+
+def _laid_out(sheets: Sequence[SheetPiece], size: tuple[float, float]) -> tuple[list[Placed], float, float]:
+    """Place the pieces side by side, feet on one line, starting where a page starts."""
+    placed: list[Placed] = []
+    left = GAP / 2
+    top = 0.0
+    for sheet in sheets:
+        x0, y0, x1, y1 = sheet.bounds
+        placed.append((sheet, (left - x0, GAP / 2 - y0)))
+        left += x1 - x0 + GAP
+        top = max(top, y1 - y0 + GAP)
+    return placed, left, top
+
+
+def _tiling(placed: list[Placed], width: float, height: float, size: tuple[float, float]) -> Tiling:
+    page_width = size[0] / POINTS_PER_CM - 2 * RIM
+    page_height = size[1] / POINTS_PER_CM - 2 * RIM
+    columns = max(1, ceil((width - OVERLAP) / (page_width - OVERLAP)))
+    rows = max(1, ceil((height - OVERLAP) / (page_height - OVERLAP)))
+    everything = Tiling(columns, rows, page_width, page_height, frozenset())
+    used = frozenset(
+        (column, row)
+        for column in range(columns)
+        for row in range(rows)
+        if any(_touches(sheet, shift, everything.corner(column, row), everything) for sheet, shift in placed)
+    )
+    return Tiling(columns, rows, page_width, page_height, used)
+
+
+def _touches(sheet: SheetPiece, shift: Point, corner: Point, tiling: Tiling) -> bool:
+    x0, y0, x1, y1 = sheet.bounds
+    return (
+        x0 + shift[0] < corner[0] + tiling.width
+        and x1 + shift[0] > corner[0]
+        and y0 + shift[1] < corner[1] + tiling.height
+        and y1 + shift[1] > corner[1]
+    )
+
+
+def _tile_page(canvas: Canvas, placed: list[Placed], tiling: Tiling, column: int, row: int, title: str) -> None:
+    corner = tiling.corner(column, row)
+    canvas.saveState()
+    frame = canvas.beginPath()
+    frame.rect(*(v * POINTS_PER_CM for v in (RIM, RIM, tiling.width, tiling.height)))
+    canvas.clipPath(frame, stroke=0)
+    for sheet, shift in placed:
+        _draw_piece(canvas, sheet, (shift[0] - corner[0] + RIM, shift[1] - corner[1] + RIM))
+    canvas.restoreState()
+    _joins(canvas, tiling, column, row)
+    canvas.setFont("Helvetica", 8)
+    canvas.setFillGray(0.35)
+    canvas.drawString(
+        RIM * POINTS_PER_CM,
+        0.45 * POINTS_PER_CM,
+        f"{title}   page {page_name(column, row)}   true size, print at 100 %",
+    )
+    canvas.setFillGray(0.8)
+    canvas.setFont("Helvetica-Bold", 30)
+    canvas.drawString(
+        (RIM + OVERLAP + 0.3) * POINTS_PER_CM, (RIM + OVERLAP + 0.3) * POINTS_PER_CM, page_name(column, row)
+    )
+
+
+def _draw_piece(canvas: Canvas, sheet: SheetPiece, shift: Point) -> None:
+    canvas.setStrokeGray(_INK)
+    canvas.setFillGray(_INK)
+    if sheet.cutting != sheet.sewing:
+        _polyline(canvas, sheet.sewing, shift, width=_SEW, dash=(4, 3), closed=True)
+    _polyline(canvas, sheet.cutting, shift, width=_CUT, closed=True)
+    if sheet.fold is not None:
+        _polyline(canvas, sheet.fold, shift, width=_CUT, dash=(14, 3, 3, 3))
+    for dart in sheet.darts:
+        _polyline(canvas, dart.legs, shift, width=_SEW)
+        _polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))
+    for mark in sheet.notches:
+        _polyline(canvas, mark, shift, width=_CUT)
+    _polyline(canvas, sheet.grain, shift, width=_THIN)
+    _arrow_heads(canvas, sheet.grain, shift)
+    x, y = label_place(sheet)
+    for number, text in enumerate(sheet.label):
+        canvas.setFont("Helvetica-Bold" if number == 0 else "Helvetica", 10)
+        canvas.drawString((x + shift[0]) * POINTS_PER_CM, (y + shift[1] - 0.5 * number) * POINTS_PER_CM, text)
+
+
+def _polyline(
+    canvas: Canvas,
+    points: Sequence[Point],
+    shift: Point,
+    *,
+    width: float,
+    dash: tuple[float, ...] = (),
+    closed: bool = False,
+) -> None:
+    canvas.setLineWidth(width)
+    canvas.setDash(*((list(dash), 0) if dash else ([], 0)))
+    path = canvas.beginPath()
+    for number, (x, y) in enumerate(points):
+        place = ((x + shift[0]) * POINTS_PER_CM, (y + shift[1]) * POINTS_PER_CM)
+        if number == 0:
+            path.moveTo(*place)
+        else:
+            path.lineTo(*place)
+    if closed:
+        path.close()
+    canvas.drawPath(path)
+    canvas.setDash([], 0)
+
+
+def _arrow_heads(canvas: Canvas, grain: tuple[Point, Point], shift: Point) -> None:
+    for (x, y), way in ((grain[0], 1.0), (grain[1], -1.0)):
+        _polyline(canvas, ((x - 0.2, y + 0.5 * way), (x, y), (x + 0.2, y + 0.5 * way)), shift, width=_THIN)
+
+
+def _joins(canvas: Canvas, tiling: Tiling, column: int, row: int) -> None:
+    """Draw the page's frame with a half diamond and its number at each join to a page that is printed."""
+    canvas.setStrokeGray(0.55)
+    canvas.setFillGray(0.35)
+    canvas.setLineWidth(0.3)
+    canvas.rect(*(v * POINTS_PER_CM for v in (RIM, RIM, tiling.width, tiling.height)))
+    canvas.setFont("Helvetica", 7)
+    w, h = tiling.width, tiling.height
+    half = OVERLAP / 2
+    neighbours = (
+        ((column - 1, row), (RIM + half, RIM + h / 2)),
+        ((column + 1, row), (RIM + w - half, RIM + h / 2)),
+        ((column, row - 1), (RIM + w / 2, RIM + h - half)),
+        ((column, row + 1), (RIM + w / 2, RIM + half)),
+    )
+    for other, centre in neighbours:
+        if other not in tiling.used:
+            continue
+        # The number is that of the pair, the same on both sheets: laid over each other the diamonds cover.
+        first, second = sorted(((column, row), other))
+        name = f"{page_name(*first)}·{page_name(*second)}"
+        x, y = centre
+        diamond = ((x - DIAMOND, y), (x, y - DIAMOND), (x + DIAMOND, y), (x, y + DIAMOND))
+        _polyline(canvas, diamond, (0.0, 0.0), width=0.5, closed=True)
+        canvas.drawCentredString(x * POINTS_PER_CM, (y + DIAMOND + 0.1) * POINTS_PER_CM, name)
+
+
+def _map_page(
+    canvas: Canvas,
+    placed: list[Placed],
+    tiling: Tiling,
+    size: tuple[float, float],
+    title: str,
+    notes: Sequence[str],
+) -> None:
+    page_width, page_height = (v / POINTS_PER_CM for v in size)
+    canvas.setFillGray(_INK)
+    canvas.setFont("Helvetica-Bold", 16)
+    canvas.drawString(RIM * POINTS_PER_CM, (page_height - RIM - 0.6) * POINTS_PER_CM, title)
+    canvas.setFont("Helvetica", 9)
+    y = page_height - RIM - 1.4
+    for line in (
+        "Print every page at 100 % (no “fit to page”). Measure both squares before cutting.",
+        f"Join sheets so that diamonds with the same number cover each other; sheets overlap {OVERLAP * 10:.0f} mm.",
+        *notes,
+    ):
+        canvas.drawString(RIM * POINTS_PER_CM, y * POINTS_PER_CM, line)
+        y -= 0.5
+    canvas.setStrokeGray(_INK)
+    canvas.setLineWidth(0.6)
+    bottom = y - 10.4
+    canvas.rect(RIM * POINTS_PER_CM, bottom * POINTS_PER_CM, 10 * POINTS_PER_CM, 10 * POINTS_PER_CM)
+    canvas.drawString((RIM + 0.3) * POINTS_PER_CM, (bottom + 9.4) * POINTS_PER_CM, "10 cm")
+    # 4 in are 10.16 cm: set inside the free strip beside it, lowered so that their edges cannot be confused.
+    left = page_width - RIM - 4 * POINTS_PER_INCH / POINTS_PER_CM
+    if left > RIM + 10.3:
+        inch_bottom = bottom
+    else:
+        left, inch_bottom = RIM, bottom - 10.7
+    canvas.rect(left * POINTS_PER_CM, inch_bottom * POINTS_PER_CM, 4 * POINTS_PER_INCH, 4 * POINTS_PER_INCH)
+    canvas.drawString((left + 0.3) * POINTS_PER_CM, (inch_bottom + 9.5) * POINTS_PER_CM, "4 in")
+    # The page map goes inside the lower square's column, to the right of the stacked squares.
+    _page_map(canvas, placed, tiling, (RIM + 10.8, bottom), (page_width - 2 * RIM - 10.8, 10.0))
+
+
+def _page_map(canvas: Canvas, placed: list[Placed], tiling: Tiling, corner: Point, room: tuple[float, float]) -> None:
+    whole = (
+        tiling.columns * (tiling.width - OVERLAP) + OVERLAP,
+        tiling.rows * (tiling.height - OVERLAP) + OVERLAP,
+    )
+    factor = min(room[0] / whole[0], room[1] / whole[1])
+    x0, y0 = corner
+    canvas.saveState()
+    canvas.translate(x0 * POINTS_PER_CM, y0 * POINTS_PER_CM)
+    canvas.scale(factor, factor)
+    canvas.setStrokeGray(0.6)
+    canvas.setFillGray(0.35)
+    canvas.setFont("Helvetica", 60)
+    for column, row in sorted(tiling.used):
+        x, y = tiling.corner(column, row)
+        canvas.setLineWidth(1.5)
+        canvas.rect(*(v * POINTS_PER_CM for v in (x, y, tiling.width, tiling.height)))
+        canvas.drawString((x + 1.5) * POINTS_PER_CM, (y + 1.5) * POINTS_PER_CM, page_name(column, row))
+    canvas.setStrokeGray(_INK)
+    for sheet, shift in placed:
+        _polyline(canvas, sheet.cutting, shift, width=4, closed=True)
+    canvas.restoreState()

@@ -1,0 +1,66 @@
+"""The recipe as open JSON: `izett-recipe`, version 1: block, school, overrides and steps, without the measures."""
+
+import json
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from izett.drafting.method import DIRECT
+from izett.errors import UnreadableFile
+from izett.recipe import Recipe, Step
+
+FORMAT: Literal["izett-recipe"] = "izett-recipe"
+
+
+class StepDoc(BaseModel):
+    """One step; an unknown kind is kept and skipped."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    uid: str = Field(min_length=1, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")
+    kind: str = Field(min_length=1, max_length=64)
+    params: dict[str, Any]
+    on: bool = True
+    version: int = 1
+    why: str = Field("", max_length=2000)
+
+    def step(self) -> Step:
+        """Return the recipe's step."""
+        return Step(self.uid, self.kind, self.params, self.on, self.version, self.why)
+
+
+class RecipeDoc(BaseModel):
+    """An `izett-recipe` document."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    format: Literal["izett-recipe"] = FORMAT
+    version: Literal[1] = 1
+    block: str = "bodice"
+    school: str = DIRECT
+    overrides: dict[str, float] = {}
+    steps: list[StepDoc] = []
+
+    def recipe(self, measures: dict[str, float]) -> Recipe:
+        """Return the recipe for a body's measures (cm)."""
+        return Recipe(self.block, measures, self.school, self.overrides, tuple(step.step() for step in self.steps))
+
+
+def read_recipe(text: str) -> RecipeDoc:
+    """Read an `izett-recipe` document.
+
+    Raises:
+        UnreadableFile: it is damaged or foreign; the message says where.
+    """
+    try:
+        data: Any = json.loads(text)
+        return RecipeDoc.model_validate(data)
+    except ValidationError as error:
+        first = error.errors()[0]
+        place = " → ".join(str(part) for part in first["loc"]) or "its first line"
+        raise UnreadableFile(
+            f"The recipe is damaged or foreign at {place}: {first['msg'].lower()}.",
+            mend="Take an undamaged copy.",
+        ) from error
+    except ValueError as error:
+        raise UnreadableFile(f"The recipe is not valid JSON: {error}.", mend="Check the file.") from error
