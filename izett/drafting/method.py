@@ -7,7 +7,7 @@ from izett.errors import MissingMeasure, UnknownName
 from izett.measuring.measure import measure, measures
 from izett.pattern.document import Pattern
 from izett.rules.sheet import RuleSheet
-from izett.rules.worksheet import SumLine, Worksheet
+from izett.rules.worksheet import State, SumLine, Worksheet
 
 DIRECT = "direct"
 
@@ -54,6 +54,8 @@ class Draft:
     lines: tuple[SumLine, ...]
     notices: tuple[Notice, ...]
     values: Mapping[str, float]
+    allowance_states: Mapping[str, State]
+    reasons: Mapping[str, str]
 
 
 def draft(
@@ -94,7 +96,14 @@ def draft(
     worksheet = Worksheet(sheet, taken=used, overrides=checked, measure_symbols=frozenset(measures()))
     notices: list[Notice] = []
     pattern = method.draft(worksheet, notices.append)
-    return Draft(pattern, tuple(worksheet.lines()), tuple(notices), worksheet)
+    return Draft(
+        pattern,
+        tuple(worksheet.lines()),
+        tuple(notices),
+        worksheet,
+        allowance_states={symbol: worksheet.allowance_state(symbol) for symbol in sheet.allowances},
+        reasons=worksheet.reasons,
+    )
 
 
 def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:

@@ -16,6 +16,7 @@ class State(StrEnum):
     FOUND = "found"
     CHOSEN = "chosen"
     OVERRIDDEN = "overridden"
+    USUAL = "usual"
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +74,7 @@ class Worksheet(dict[str, float]):
         self.overrides = dict(overrides)
         self._measures = measure_symbols
         self._residuals: dict[str, float] = {}
-        self._reasons: dict[str, str] = {}
+        self.reasons: dict[str, str] = {}
         self._fixed: dict[str, float] = {
             **{symbol: allowance.default for symbol, allowance in sheet.allowances.items()},
             **self.taken,
@@ -95,7 +96,7 @@ class Worksheet(dict[str, float]):
 
     def choose(self, symbol: str, value: float, *, reason: str) -> None:
         """Write down a value that the draft chose in place of its rule or default, and why."""
-        self._reasons[symbol] = reason
+        self.reasons[symbol] = reason
         self._put(symbol, value)
 
     def _put(self, symbol: str, value: float) -> None:
@@ -112,7 +113,7 @@ class Worksheet(dict[str, float]):
         """Return where the value of `symbol` comes from."""
         if symbol in self.overrides:
             return State.OVERRIDDEN
-        if symbol in self._reasons:
+        if symbol in self.reasons:
             return State.CHOSEN
         if symbol in self.taken:
             return State.TAKEN
@@ -121,6 +122,11 @@ class Worksheet(dict[str, float]):
         if symbol in self.sheet.allowances:
             return State.CHOSEN
         return State.ESTIMATED if symbol in self._measures else State.COMPUTED
+
+    def allowance_state(self, symbol: str) -> State:
+        """Return whether an allowance is the usual one, overridden for this job, or chosen by the draft."""
+        state = self.state(symbol)
+        return State.USUAL if state is State.CHOSEN and symbol not in self.reasons else state
 
     def lines(self) -> Iterator[SumLine]:
         """Yield the lines in the order of work: what was taken, then rules and found values."""
@@ -165,7 +171,7 @@ class Worksheet(dict[str, float]):
             self[rule.symbol],
             formula=way.formula.text if state is not State.TAKEN else "",
             worked=way.formula.worked(self) if by_rule else "",
-            reason=self._reasons.get(rule.symbol, rule.reason),
+            reason=self.reasons.get(rule.symbol, rule.reason),
             source=rule.source,
             uses=way.formula.uses if by_rule else (),
             draws=rule.draws,

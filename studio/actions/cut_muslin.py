@@ -1,0 +1,61 @@
+"""Cut a muslin: open a round with the geometry as it is cut, which from then on counts as it is."""
+
+from uuid import UUID
+
+import izett
+from izett.files.pattern_json import pattern_document
+from izett.finishing.allowances import Allowances
+from izett.recipe import Evaluation
+from studio.locking import changing, job_of, open_round, tell
+from studio.models import Job, Round
+from studio.problems import Refusal
+from studio.schemas import RoundIn
+from studio.state import head_of
+from studio.workroom import evaluate_revision, measures_of
+
+
+def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
+    """Open the next round.
+
+    Raises:
+        Refusal: a round is open already, or the job has moved on.
+        IzettError: there is no draft to cut.
+    """
+    job = job_of(job_id)
+    if (still := open_round(job)) is not None:
+        raise Refusal(
+            409, "round-open", f"Muslin {still.number} is still being judged.", mend="Close it first."
+        )
+    head = head_of(job)
+    evaluation = evaluate_revision(head)
+    document = as_cut(evaluation, measures_of(head.sheet), job)
+    with changing(job, version):
+        last = job.rounds.order_by("-number").first()
+        number = (last.number if last else 0) + 1
+        Round.objects.create(
+            job=job,
+            number=number,
+            cloth=data.cloth,
+            worn=data.worn,
+            cut_from=head,
+            as_cut=document,
+            core_version=izett.__version__,
+        )
+        tell(job, "cut", f"Muslin {number} cut" + (f" in {data.cloth}" if data.cloth else ""))
+    return job
+
+
+def as_cut(evaluation: Evaluation, measures: dict[str, float], job: Job) -> dict[str, object]:
+    """Return the pattern document that is kept with a round."""
+    allowances = Allowances(**(job.cutting or {}))
+    lines = evaluation.draft.lines
+    document = pattern_document(
+        evaluation.pattern,
+        seam_allowances=allowances,
+        measures=measures,
+        values={line.symbol: line.value for line in lines},
+        allowances={},
+        symbols={line.symbol: line.state.value for line in lines},
+        results=evaluation.results,
+    )
+    return dict(document.model_dump(mode="json", by_alias=True))

@@ -1,0 +1,35 @@
+"""Open a job for a wearer on their newest sheet."""
+
+from django.db import transaction
+
+from izett.files.recipe_json import RecipeDoc
+from studio.locking import tell
+from studio.models import Job, Revision, Wearer
+from studio.problems import Refusal, not_found
+from studio.schemas import JobIn
+from studio.state import document_of
+
+
+def open_job(data: JobIn) -> Job:
+    """Open a job with a first, plain revision.
+
+    Raises:
+        Refusal: there is no such wearer, or no measures of them yet.
+    """
+    wearer = Wearer.objects.filter(id=data.wearer).first()
+    if wearer is None:
+        raise not_found("wearer")
+    sheet = wearer.sheets.order_by("-number").first()
+    if sheet is None:
+        raise Refusal(
+            409, "no-measures", f"{wearer.name} has not been measured yet.", mend="Keep a sheet of measures first."
+        )
+    with transaction.atomic():
+        job = Job.objects.create(wearer=wearer, sheet=sheet, garment=data.garment, due=data.due)
+        head = Revision.objects.create(
+            job=job, number=1, sheet=sheet, document=document_of(RecipeDoc()), why="drafted"
+        )
+        job.head = head
+        job.save(update_fields=["head"])
+        tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")
+    return job

@@ -1,0 +1,78 @@
+"""Give a job a new state of its recipe: a draft change, a step added, edited, switched off or removed."""
+
+from uuid import UUID
+
+from izett.files.recipe_json import RecipeDoc
+from studio.locking import changing, job_of, tell
+from studio.models import Job, MeasureSheet, Revision
+from studio.problems import Refusal, not_found
+from studio.schemas import RevisionIn
+from studio.state import document_of, head_of
+from studio.workroom import evaluate, measures_of
+
+
+def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
+    """Add a revision and move the job's head to it.
+
+    Sending the state that the job already has changes nothing, so a repeated call is safe.
+
+    Raises:
+        Refusal: the job has moved on, or the sheet is not this wearer's.
+        IzettError: the recipe does not draft.
+    """
+    job = job_of(job_id)
+    head = head_of(job)
+    sheet = _sheet(job, data.sheet) if data.sheet is not None else head.sheet
+    document = document_of(data.recipe)
+    if head.document == document and head.sheet.pk == sheet.pk:
+        return job
+    keep_closed_steps(job, data.recipe)
+    evaluate(data.recipe, measures_of(sheet))
+    with changing(job, version):
+        add_revision(job, document, sheet, data.why)
+        tell(job, "revise", data.why or "recipe changed")
+    return job
+
+
+def add_revision(job: Job, document: dict[str, object], sheet: MeasureSheet, why: str) -> Revision:
+    """Add a revision after the head and make it the head; call within the job's transaction."""
+    last = job.revisions.order_by("-number").first()
+    job.head = Revision.objects.create(
+        job=job,
+        number=(last.number if last else 0) + 1,
+        parent=job.head,
+        sheet=sheet,
+        document=document,
+        why=why,
+    )
+    job.sheet = sheet
+    job.save(update_fields=["head", "sheet"])
+    return job.head
+
+
+def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
+    """Let pass a recipe that keeps the steps that a closed muslin stands on.
+
+    Raises:
+        Refusal: one of them was changed or removed; switching it off is a change of the open muslin and allowed.
+    """
+    last = job.rounds.exclude(closed=None).order_by("-number").first()
+    if last is None or last.closed_at is None:
+        return
+    now = {step.uid: step.model_dump(mode="json") for step in recipe.steps}
+    for step in last.closed_at.document["steps"]:
+        kept = now.get(step["uid"])
+        if kept is None or {**kept, "on": True} != {**step, "on": True}:
+            raise Refusal(
+                409,
+                "round-closed",
+                f"A step of muslin {last.number} was changed, and that muslin is closed.",
+                mend="Switch the step off, and add a new one in the open muslin.",
+            )
+
+
+def _sheet(job: Job, sheet_id: int) -> MeasureSheet:
+    sheet = job.wearer.sheets.filter(id=sheet_id).first()
+    if sheet is None:
+        raise not_found("sheet of this wearer")
+    return sheet

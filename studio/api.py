@@ -1,0 +1,15 @@
+"""The studio's API: routers translate, actions act, problems speak."""
+
+from django.views.decorators.csrf import csrf_protect
+from ninja import NinjaAPI
+
+import izett
+from studio.problems import install
+from studio.routers import fitting, jobs, measuring, people, table
+
+api = NinjaAPI(title="Izett studio", version=izett.__version__, urls_namespace="api", docs_url=None)
+for part in (people, measuring, jobs, fitting, table):
+    api.add_router("", part.router)
+# Endpoints without cookie sign-in skip the CSRF check unless it is asked for.
+api.add_decorator(csrf_protect, mode="view")
+install(api)

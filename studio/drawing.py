@@ -1,0 +1,57 @@
+"""Pieces as the table shows them: control points and short lines, each piece under a key of its content."""
+
+from hashlib import blake2b
+from math import degrees
+from typing import Any
+
+from izett.finishing.sheet import SheetPiece
+from izett.pattern.document import Piece, dart_angle, mouth_width
+from studio.schemas import DartOut, EdgeOut, PieceOut
+
+
+def drawn(sheet: SheetPiece) -> PieceOut:
+    """Return a piece ready for the table."""
+    piece = sheet.piece
+    return PieceOut(
+        name=piece.name,
+        title=piece.title,
+        key=piece_key(sheet),
+        on_fold=piece.on_fold,
+        edges=[
+            EdgeOut(
+                role=edge.role.value,
+                lineage=edge.lineage,
+                start=edge.start,
+                end=edge.end,
+                curve=list(edge.curve.points),
+                length=edge.curve.length,
+            )
+            for edge in piece.edges
+        ],
+        darts=[_dart(piece, drawing) for drawing in sheet.darts],
+        marks=dict(piece.marks),
+        lines=[list(line.points) for line in piece.lines],
+        notches=list(sheet.notches),
+        grain=sheet.grain,
+        cutting=list(sheet.cutting),
+        label=list(sheet.label),
+    )
+
+
+def _dart(piece: Piece, drawing: Any) -> DartOut:
+    dart = piece.dart(drawing.name)
+    return DartOut(
+        name=dart.name,
+        family=dart.family,
+        legs=list(drawing.legs),
+        cap=list(drawing.cap),
+        mouth=mouth_width(piece, dart),
+        angle=degrees(dart_angle(piece, dart)),
+    )
+
+
+def piece_key(sheet: SheetPiece) -> str:
+    """Return a key that changes with anything that is drawn of the piece."""
+    piece = sheet.piece
+    content = (piece.name, piece.edges, piece.darts, dict(piece.marks), piece.lines, sheet.cutting, sheet.label)
+    return blake2b(repr(content).encode(), digest_size=12).hexdigest()

@@ -1,0 +1,95 @@
+"""Optimistic locking: a change names the version that it was made on, and fails where the job has moved on."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from uuid import UUID
+
+from django.db import transaction
+from django.db.models import F
+
+from studio.models import Job, LogEntry, Round
+from studio.problems import Refusal, not_found
+
+
+def job_of(job_id: UUID) -> Job:
+    """Return a job with what every deed reads of it.
+
+    Raises:
+        Refusal: there is none.
+    """
+    job = Job.objects.select_related("wearer", "sheet", "head", "head__sheet").filter(id=job_id).first()
+    if job is None:
+        raise not_found("job")
+    return job
+
+
+def version_named(header: str | None) -> int:
+    """Return the version that an If-Match header names.
+
+    Raises:
+        Refusal: 428 where it is missing or not one.
+    """
+    text = (header or "").strip().removeprefix("W/").strip('"')
+    if not text.isdigit():
+        raise Refusal(
+            428, "version-missing", "The change does not say which version it was made on.", mend="Load the job again."
+        )
+    return int(text)
+
+
+@contextmanager
+def changing(job: Job, version: int) -> Iterator[Job]:
+    """Open the one short transaction of a deed, claiming the job's next version.
+
+    Raises:
+        Refusal: 412 where the job is not at `version` any more, with what it is at now.
+    """
+    with transaction.atomic():
+        claimed = Job.objects.filter(id=job.id, version=version).update(version=F("version") + 1)
+        if not claimed:
+            raise stale(job.id, version)
+        job.version = version + 1
+        yield job
+
+
+def stale(job_id: UUID, version: int) -> Refusal:
+    """Return the refusal of a change to an outdated version, with both sides."""
+    from studio.state import job_state
+
+    current = job_of(job_id)
+    return Refusal(
+        412,
+        "job-changed",
+        f"This job was changed elsewhere: you worked on version {version}, it is now at {current.version}.",
+        mend="Look at the newer state, then make your change again; nothing of either was lost.",
+        extra={"yours": version, "theirs": current.version, "job": job_state(current).model_dump(mode="json")},
+    )
+
+
+def open_round(job: Job) -> Round | None:
+    """Return the job's open round, or None."""
+    return job.rounds.filter(closed=None).order_by("-number").first()
+
+
+def round_of(job: Job, number: int, *, to_change: bool = False) -> Round:
+    """Return a round.
+
+    Raises:
+        Refusal: there is none, or it is closed and was to be changed.
+    """
+    found = job.rounds.filter(number=number).first()
+    if found is None:
+        raise not_found("round")
+    if to_change and found.closed is not None:
+        raise Refusal(
+            409,
+            "round-closed",
+            f"Muslin {number} is closed: what was seen and cut then stays as it was.",
+            mend="Open the next muslin and record it there.",
+        )
+    return found
+
+
+def tell(job: Job, deed: str, text: str) -> None:
+    """Add a line to the job's story."""
+    LogEntry.objects.create(job=job, deed=deed, text=text)

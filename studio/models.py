@@ -1,0 +1,142 @@
+"""What the studio keeps: wearers with their sheets, and jobs as append-only chains of revisions.
+
+Nothing that was recorded is overwritten: a new sheet stands beside the old, a revision follows its parent, a closed
+round stays as it was. Geometry is a result and is stored only where it was cut in cloth.
+"""
+
+from uuid import uuid4
+
+from django.db import models
+
+
+class Wearer(models.Model):
+    """A person for whom things are made. Deleting a wearer deletes all that belongs to them, for good."""
+
+    id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    name = models.CharField(max_length=120)
+    note = models.TextField(blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+
+
+class MeasureSheet(models.Model):
+    """One taking of measures. Never changed: a correction is a new sheet."""
+
+    wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="sheets")
+    number = models.PositiveIntegerField()
+    taken_on = models.DateField()
+    taken_by = models.CharField(max_length=20, default="helper")
+    worn = models.CharField(max_length=200, blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["wearer", "number"], name="sheet_number")]
+        ordering = ["number"]
+
+
+class Reading(models.Model):
+    """A reading as it was typed, with its unit, beside its length in cm."""
+
+    sheet = models.ForeignKey(MeasureSheet, on_delete=models.CASCADE, related_name="readings")
+    symbol = models.CharField(max_length=64)
+    text = models.CharField(max_length=64)
+    unit = models.CharField(max_length=4)
+    cm = models.FloatField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["sheet", "symbol"], name="one_reading_a_measure")]
+        ordering = ["id"]
+
+
+class Job(models.Model):
+    """A garment for a wearer. `version` counts every change to the job or its rounds, for locking."""
+
+    id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="jobs")
+    sheet = models.ForeignKey(MeasureSheet, on_delete=models.RESTRICT, related_name="jobs")
+    garment = models.CharField(max_length=120)
+    due = models.DateField(null=True, blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+    version = models.PositiveIntegerField(default=1)
+    head = models.ForeignKey("Revision", null=True, on_delete=models.SET_NULL, related_name="+")
+    cutting = models.JSONField(default=dict)
+
+
+class Revision(models.Model):
+    """One state of a job's recipe: school, overrides and steps, with the sheet it is for. Never changed."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    parent = models.ForeignKey("self", null=True, on_delete=models.CASCADE, related_name="children")
+    sheet = models.ForeignKey(MeasureSheet, on_delete=models.RESTRICT, related_name="+")
+    document = models.JSONField()
+    why = models.TextField(blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "number"], name="revision_number")]
+        ordering = ["number"]
+
+
+class Round(models.Model):
+    """A muslin: cut from a revision, judged, answered, closed. The as-cut geometry is what counts afterwards."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="rounds")
+    number = models.PositiveIntegerField()
+    opened = models.DateTimeField(auto_now_add=True)
+    closed = models.DateTimeField(null=True, blank=True)
+    cloth = models.CharField(max_length=120, blank=True)
+    worn = models.CharField(max_length=200, blank=True)
+    note = models.TextField(blank=True)
+    cut_from = models.ForeignKey(Revision, on_delete=models.RESTRICT, related_name="+")
+    closed_at = models.ForeignKey(Revision, null=True, on_delete=models.RESTRICT, related_name="+")
+    as_cut = models.JSONField()
+    core_version = models.CharField(max_length=20)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["job", "number"], name="round_number")]
+        ordering = ["number"]
+
+
+class Finding(models.Model):
+    """What a muslin showed. Amounts are in cm as typed; `taken` says whether they were pinched."""
+
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="findings")
+    uid = models.CharField(max_length=64)
+    kind = models.CharField(max_length=64)
+    side = models.CharField(max_length=8, default="both")
+    movement = models.CharField(max_length=40, blank=True)
+    words = models.TextField(blank=True)
+    given = models.JSONField(default=dict)
+    taken = models.CharField(max_length=8, default="whole")
+    remedy = models.CharField(max_length=64, blank=True)
+    steps = models.JSONField(default=list)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["round", "uid"], name="finding_uid")]
+        ordering = ["id"]
+
+
+class Answer(models.Model):
+    """What a later muslin showed of an earlier finding."""
+
+    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="answers")
+    round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="answers")
+    outcome = models.CharField(max_length=20)
+    note = models.TextField(blank=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["finding", "round"], name="one_answer_a_round")]
+        ordering = ["id"]
+
+
+class LogEntry(models.Model):
+    """One line of a job's story."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="log")
+    at = models.DateTimeField(auto_now_add=True)
+    deed = models.CharField(max_length=40)
+    text = models.TextField()
+
+    class Meta:
+        ordering = ["id"]

@@ -1,0 +1,125 @@
+"""Muslins: cut, judged, answered, closed."""
+
+from uuid import UUID, uuid4
+
+from django.http import HttpRequest
+from ninja import Header, Router
+
+from izett.files.pattern_json import PatternDoc, pattern_of
+from izett.files.recipe_json import StepDoc
+from izett.finishing.allowances import Allowances
+from izett.finishing.sheet import sheet_pieces
+from izett.fitting.finding import finding_kind, worked
+from studio.actions.answer_finding import answer_finding
+from studio.actions.apply_remedy import apply_remedy
+from studio.actions.close_muslin import close_muslin
+from studio.actions.cut_muslin import cut_muslin
+from studio.actions.record_finding import amounts_in_cm, record_finding
+from studio.drawing import drawn
+from studio.locking import job_of, round_of, version_named
+from studio.routers.jobs import answer
+from studio.schemas import (
+    AnswerIn,
+    CloseIn,
+    FindingIn,
+    JobOut,
+    PieceOut,
+    RemedyIn,
+    RoundIn,
+    WorkedOut,
+    WorkIn,
+)
+
+router = Router(tags=["fitting"])
+
+
+@router.post("/remedies", response=list[WorkedOut])
+def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
+    """Work out the remedies of a finding for the amounts given; nothing is kept."""
+    kind = finding_kind(data.kind)
+    given = amounts_in_cm(data.given)
+    found = []
+    for remedy in kind.remedies:
+        plan = worked(kind, remedy, given, data.taken)
+        found.append(
+            WorkedOut(
+                key=remedy.key,
+                title=remedy.title,
+                reason=remedy.reason,
+                sum_text=plan.sum_text,
+                sum_value=plan.sum_value,
+                sum_label=remedy.sum_label,
+                edges=remedy.edges,
+                follows=list(remedy.follows),
+                steps=[
+                    StepDoc(uid=f"try-{uuid4().hex[:8]}", kind=step, params=params, why=kind.seen)
+                    for step, params in plan.steps
+                ],
+            )
+        )
+    return found
+
+
+@router.post("/jobs/{job_id}/rounds", response={201: JobOut})
+def add_round(
+    request: HttpRequest, job_id: UUID, data: RoundIn, if_match: str | None = Header(None, alias="If-Match")
+) -> tuple[int, JobOut]:
+    """Cut a muslin from the pattern as it is now."""
+    return 201, answer(cut_muslin(job_id, version_named(if_match), data))
+
+
+@router.get("/jobs/{job_id}/rounds/{number}/pattern", response=list[PieceOut])
+def round_pattern(request: HttpRequest, job_id: UUID, number: int) -> list[PieceOut]:
+    """Return the pattern as it was cut for a muslin."""
+    round_ = round_of(job_of(job_id), number)
+    pattern = pattern_of(PatternDoc.model_validate(round_.as_cut))
+    return [drawn(sheet) for sheet in sheet_pieces(pattern, Allowances())]
+
+
+@router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})
+def add_finding(
+    request: HttpRequest,
+    job_id: UUID,
+    number: int,
+    data: FindingIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> tuple[int, JobOut]:
+    """Record what the muslin shows."""
+    return 201, answer(record_finding(job_id, version_named(if_match), number, data))
+
+
+@router.post("/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy", response=JobOut)
+def post_remedy(
+    request: HttpRequest,
+    job_id: UUID,
+    number: int,
+    uid: str,
+    data: RemedyIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Apply a remedy to the paper."""
+    return answer(apply_remedy(job_id, version_named(if_match), number, uid, data))
+
+
+@router.post("/jobs/{job_id}/rounds/{number}/answers", response=JobOut)
+def post_answer(
+    request: HttpRequest,
+    job_id: UUID,
+    number: int,
+    data: AnswerIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Say whether an earlier remedy helped."""
+    return answer(answer_finding(job_id, version_named(if_match), number, data))
+
+
+@router.post("/jobs/{job_id}/rounds/{number}/close", response=JobOut)
+def post_close(
+    request: HttpRequest,
+    job_id: UUID,
+    number: int,
+    data: CloseIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Close a muslin."""
+    return answer(close_muslin(job_id, version_named(if_match), number, data))

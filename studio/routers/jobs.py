@@ -1,0 +1,88 @@
+"""The bench and the jobs: open, revise, undo, redo, cut for, carry out and in."""
+
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from ninja import File, Header, Router
+from ninja.files import UploadedFile
+
+from studio.actions.carry_job import export_job, import_job
+from studio.actions.move_head import move_head
+from studio.actions.open_job import open_job
+from studio.actions.revise import revise
+from studio.actions.set_cutting import set_cutting
+from studio.locking import job_of, version_named
+from studio.models import Job
+from studio.schemas import CuttingIn, JobIn, JobOut, MoveIn, RevisionIn, TicketOut
+from studio.state import job_state, ticket
+
+router = Router(tags=["jobs"])
+
+
+def answer(job: Job) -> JobOut:
+    """Return the job afresh, as every deed does."""
+    return job_state(job_of(job.id))
+
+
+@router.get("/bench", response=list[TicketOut])
+def bench(request: HttpRequest) -> list[TicketOut]:
+    """List the jobs as tickets: due first, then the ones touched last."""
+    tickets = [ticket(job) for job in Job.objects.select_related("wearer", "head", "head__sheet")]
+    recent = sorted(tickets, key=lambda t: t.touched, reverse=True)
+    return sorted(recent, key=lambda t: (t.due is None, t.due.isoformat() if t.due else ""))
+
+
+@router.post("/jobs", response={201: JobOut})
+def add_job(request: HttpRequest, data: JobIn) -> tuple[int, JobOut]:
+    """Open a job."""
+    return 201, answer(open_job(data))
+
+
+@router.post("/jobs/import", response={201: JobOut})
+def carry_in(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, JobOut]:
+    """Add the job of an izett-job file."""
+    return 201, answer(import_job(file.read()))
+
+
+@router.get("/jobs/{job_id}", response=JobOut)
+def job(request: HttpRequest, job_id: UUID) -> JobOut:
+    """Return a job, whole."""
+    return job_state(job_of(job_id))
+
+
+@router.put("/jobs/{job_id}/recipe", response=JobOut)
+def put_recipe(
+    request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: str | None = Header(None, alias="If-Match")
+) -> JobOut:
+    """Give the job a new state of its recipe."""
+    return answer(revise(job_id, version_named(if_match), data))
+
+
+@router.post("/jobs/{job_id}/head", response=JobOut)
+def post_head(
+    request: HttpRequest, job_id: UUID, data: MoveIn, if_match: str | None = Header(None, alias="If-Match")
+) -> JobOut:
+    """Undo or redo."""
+    return answer(move_head(job_id, version_named(if_match), data.way))
+
+
+@router.put("/jobs/{job_id}/cutting", response=JobOut)
+def put_cutting(
+    request: HttpRequest, job_id: UUID, data: CuttingIn, if_match: str | None = Header(None, alias="If-Match")
+) -> JobOut:
+    """Set the seam allowances."""
+    return answer(set_cutting(job_id, version_named(if_match), data))
+
+
+@router.get("/jobs/{job_id}/export")
+def carry_out(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Return the whole job as an izett-job file."""
+    document = export_job(job_id)
+    response = JsonResponse(document.model_dump(mode="json", by_alias=True), json_dumps_params={"indent": 1})
+    response["Content-Disposition"] = f'attachment; filename="{filename(document.garment)}.izett-job.json"'
+    return response
+
+
+def filename(text: str) -> str:
+    """Return a text as a plain file name."""
+    return "".join(c if c.isalnum() else "-" for c in text.lower()).strip("-") or "job"

@@ -1,0 +1,49 @@
+"""Wearers and their sheets."""
+
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from studio.actions.delete_wearer import delete_wearer
+from studio.actions.keep_sheet import keep_sheet
+from studio.models import Wearer
+from studio.problems import not_found
+from studio.schemas import SheetIn, SheetOut, WearerIn, WearerOut
+from studio.state import sheet_state, wearer_state
+
+router = Router(tags=["people"])
+
+
+@router.get("/wearers", response=list[WearerOut])
+def wearers(request: HttpRequest) -> list[WearerOut]:
+    """List the wearers by name."""
+    return [wearer_state(wearer) for wearer in Wearer.objects.order_by("name")]
+
+
+@router.post("/wearers", response={201: WearerOut})
+def add_wearer(request: HttpRequest, data: WearerIn) -> tuple[int, WearerOut]:
+    """Add a wearer."""
+    return 201, wearer_state(Wearer.objects.create(name=data.name.strip(), note=data.note))
+
+
+@router.get("/wearers/{wearer_id}", response=WearerOut)
+def wearer(request: HttpRequest, wearer_id: UUID) -> WearerOut:
+    """Return a wearer with the newest sheet."""
+    found = Wearer.objects.filter(id=wearer_id).first()
+    if found is None:
+        raise not_found("wearer")
+    return wearer_state(found)
+
+
+@router.delete("/wearers/{wearer_id}", response={204: None})
+def remove_wearer(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
+    """Delete a wearer and all that belongs to them, for good."""
+    delete_wearer(wearer_id)
+    return HttpResponse(status=204)
+
+
+@router.post("/wearers/{wearer_id}/sheets", response={201: SheetOut})
+def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> tuple[int, SheetOut]:
+    """Keep a sheet of measures; an earlier one stays."""
+    return 201, sheet_state(keep_sheet(wearer_id, data))

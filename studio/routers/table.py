@@ -1,0 +1,169 @@
+"""The table: working a recipe out without keeping it, and writing files of it."""
+
+from typing import Literal
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from izett.catalogue import catalogue
+from izett.files.pattern_json import PatternDoc, pattern_document, pattern_of, write_pattern
+from izett.files.pdf import write_pdf
+from izett.files.recipe_json import StepDoc
+from izett.files.svg import write_svg
+from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.sheet import sheet_pieces
+from izett.fitting.compare import moves
+from izett.pattern.sewn import seam_lengths
+from izett.recipe import Evaluation
+from studio.cautions import CAUTIONS
+from studio.drawing import drawn, piece_key
+from studio.locking import job_of, round_of
+from studio.models import Job, MeasureSheet
+from studio.problems import not_found
+from studio.routers.jobs import filename
+from studio.schemas import (
+    AllowanceOut,
+    MoveOut,
+    NoticeOut,
+    PreviewIn,
+    PreviewOut,
+    ResultOut,
+    SeamOut,
+    StageOut,
+    SumOut,
+)
+from studio.state import head_of
+from studio.workroom import evaluate, evaluate_revision, measures_of
+
+router = Router(tags=["table"])
+
+
+@router.post("/preview", response=PreviewOut)
+def preview(request: HttpRequest, data: PreviewIn) -> PreviewOut:
+    """Work a recipe out for a sheet; nothing is kept. Pieces whose keys are known are left out."""
+    sheet = MeasureSheet.objects.filter(id=data.sheet).first()
+    if sheet is None:
+        raise not_found("sheet")
+    evaluation = evaluate(data.recipe, measures_of(sheet))
+    sheets = sheet_pieces(evaluation.pattern, Allowances(data.cutting.purpose, data.cutting.by_lineage))
+    known = set(data.known)
+    return PreviewOut(
+        order=[piece_key(s) for s in sheets],
+        pieces=[drawn(s) for s in sheets if piece_key(s) not in known],
+        seams=[
+            SeamOut(name=seam.name, lengths=seam_lengths(evaluation.pattern, seam), ease=seam.ease, lies=seam.lies)
+            for seam in evaluation.pattern.seams
+        ],
+        sums=[SumOut(**{f: getattr(line, f) for f in SumOut.model_fields}) for line in evaluation.draft.lines],
+        allowances=_allowances(data.recipe.block, evaluation),
+        notices=[NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.draft.notices],
+        stages=_stages(evaluation),
+        checks=[
+            ResultOut(
+                check=r.check,
+                claim=r.claim,
+                verdict=r.finding.verdict.value,
+                where=list(r.finding.where),
+                amount=r.finding.amount,
+                tolerance=r.finding.tolerance,
+                unit=r.finding.unit,
+                words=r.words,
+                mend=r.mend,
+            )
+            for r in evaluation.results
+        ],
+        moves=_moves(data, evaluation),
+    )
+
+
+def _stages(evaluation: Evaluation) -> list[StageOut]:
+    return [
+        StageOut(
+            step=StepDoc(**stage.step.as_data()),
+            words=stage.words,
+            sums=list(stage.sums),
+            made=list(stage.made),
+            failure=stage.failure.message if stage.failure else "",
+            mend=stage.failure.mend if stage.failure else "",
+        )
+        for stage in evaluation.stages
+    ]
+
+
+def _allowances(block: str, evaluation: Evaluation) -> list[AllowanceOut]:
+    values = evaluation.draft.values
+    return [
+        AllowanceOut(
+            symbol=a.symbol,
+            label=a.label,
+            unit=a.unit,
+            value=values[a.symbol],
+            default=a.default,
+            low=a.low,
+            high=a.high,
+            reason=evaluation.draft.reasons.get(a.symbol, a.reason),
+            source=a.source,
+            state=evaluation.draft.allowance_states[a.symbol].value,
+            draws=list(a.draws),
+        )
+        for a in catalogue().method(block).sheet.allowances.values()
+    ]
+
+
+def _moves(data: PreviewIn, evaluation: Evaluation) -> list[MoveOut]:
+    if data.job is None or data.against is None:
+        return []
+    round_ = round_of(job_of(data.job), data.against)
+    before = pattern_of(PatternDoc.model_validate(round_.as_cut))
+    return [
+        MoveOut(
+            piece=m.piece,
+            lineage=m.lineage,
+            distance=m.distance,
+            length_before=m.length_before,
+            length_after=m.length_after,
+        )
+        for m in moves(before, evaluation.pattern)
+    ]
+
+
+@router.get("/jobs/{job_id}/files/{kind}")
+def file(
+    request: HttpRequest, job_id: UUID, kind: Literal["svg", "pdf", "json"], paper: Literal["a4", "letter"] = "a4"
+) -> HttpResponse:
+    """Return the job's pattern as it stands, as a file to print or to keep."""
+    job = job_of(job_id)
+    evaluation = evaluate_revision(head_of(job))
+    content, media = _written(job, evaluation, kind, paper)
+    response = HttpResponse(content, content_type=media)
+    name = f"{filename(f'{job.garment} {job.wearer.name}')}.{'izett-pattern.json' if kind == 'json' else kind}"
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[str | bytes, str]:
+    allowances = Allowances(**(job.cutting or {}))
+    title = f"{job.garment}, revision {head_of(job).number}"
+    if kind == "json":
+        lines = evaluation.draft.lines
+        document = pattern_document(
+            evaluation.pattern,
+            seam_allowances=allowances,
+            measures=measures_of(head_of(job).sheet),
+            values={line.symbol: line.value for line in lines},
+            allowances={a.symbol: a.value for a in _allowances("bodice", evaluation)},
+            symbols={line.symbol: line.state.value for line in lines},
+            results=evaluation.results,
+        )
+        return write_pattern(document), "application/json"
+    sheets = sheet_pieces(evaluation.pattern, allowances, title=title, wearer=initials(job.wearer.name))
+    if kind == "svg":
+        return write_svg(sheets), "image/svg+xml"
+    notes = (f"Allowances: {purposes()[allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
+    return write_pdf(sheets, paper=paper, title=title, notes=notes), "application/pdf"
+
+
+def initials(name: str) -> str:
+    """Return a wearer's initials: sheets lie about, names need not."""
+    return "".join(word[0].upper() + "." for word in name.split() if word)

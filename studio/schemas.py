@@ -1,0 +1,498 @@
+"""What goes over the wire: requests and answers, all lengths in cm unless typed as text with a unit."""
+
+from datetime import date, datetime
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from izett.files.recipe_json import RecipeDoc, StepDoc
+from izett.fitting.finding import Outcome, Taken
+from izett.units import Unit
+
+Pair = tuple[float, float]
+
+
+class LengthIn(Schema):
+    """A length as typed, in the field's unit unless it states its own."""
+
+    text: str = Field(max_length=64)
+    unit: Unit = Unit.CM
+
+
+class LengthOut(Schema):
+    """A length read: in cm, and as it is shown in both units."""
+
+    cm: float
+    shown_cm: str
+    shown_in: str
+
+
+class ReadingOut(Schema):
+    """A reading with the text as typed."""
+
+    symbol: str
+    text: str
+    unit: Unit
+    cm: float
+
+
+class ReviewIn(Schema):
+    """Readings to look at, by symbol; empty texts count as not taken."""
+
+    readings: dict[str, LengthIn]
+
+
+class ReadingReview(Schema):
+    """What is thought of one reading."""
+
+    symbol: str
+    cm: float | None = None
+    shown_cm: str = ""
+    shown_in: str = ""
+    error: str = ""
+    concern: str = ""
+    remark: str = ""
+    suggestion: str = ""
+
+
+class ContradictionOut(Schema):
+    """Measures that cannot all be right, the one to take again first."""
+
+    key: str
+    message: str
+    symbols: list[str]
+    amount: float
+
+
+class ReviewOut(Schema):
+    """All that is thought of a sheet being filled."""
+
+    readings: list[ReadingReview]
+    contradictions: list[ContradictionOut]
+    missing: list[list[str]]
+    can_draft: bool
+
+
+class SheetIn(Schema):
+    """A sheet to keep."""
+
+    taken_on: date
+    taken_by: Literal["helper", "alone", "scan"] = "helper"
+    worn: str = Field("", max_length=200)
+    readings: dict[str, LengthIn]
+
+
+class SheetOut(Schema):
+    """A kept sheet."""
+
+    id: int
+    number: int
+    taken_on: date
+    taken_by: str
+    worn: str
+    readings: list[ReadingOut]
+
+
+class WearerIn(Schema):
+    """A wearer to add."""
+
+    name: str = Field(min_length=1, max_length=120)
+    note: str = Field("", max_length=4000)
+
+
+class WearerOut(Schema):
+    """A wearer with their newest sheet."""
+
+    id: UUID
+    name: str
+    note: str
+    sheets: int
+    newest: SheetOut | None
+
+
+class JobIn(Schema):
+    """A job to open: the wearer's newest sheet counts."""
+
+    wearer: UUID
+    garment: str = Field(min_length=1, max_length=120)
+    due: date | None = None
+
+
+class TicketOut(Schema):
+    """A job on the bench: where it stands and what is waiting."""
+
+    id: UUID
+    wearer: str
+    garment: str
+    due: date | None
+    stage: str
+    standing: str
+    waiting: list[str]
+    touched: datetime
+
+
+class AnswerOut(Schema):
+    """What a later muslin showed of a finding."""
+
+    round: int
+    outcome: Outcome
+    note: str
+
+
+class FindingOut(Schema):
+    """A recorded finding."""
+
+    uid: str
+    kind: str
+    seen: str
+    side: str
+    movement: str
+    words: str
+    given: dict[str, float]
+    taken: Taken
+    remedy: str
+    remedy_title: str
+    steps: list[str]
+    applied: bool
+    round: int
+    answers: list[AnswerOut]
+
+
+class RoundOut(Schema):
+    """A muslin."""
+
+    number: int
+    opened: datetime
+    closed: datetime | None
+    cloth: str
+    worn: str
+    note: str
+    cut_from: int
+    closed_at: int | None
+    findings: list[FindingOut]
+    asks: list[FindingOut]
+
+
+class LogOut(Schema):
+    """A line of the story."""
+
+    at: datetime
+    deed: str
+    text: str
+
+
+class CuttingIn(Schema):
+    """What the sheets are cut for: purpose, and single lines' allowances in cm."""
+
+    purpose: str = "muslin"
+    by_lineage: dict[str, float] = {}
+
+
+class JobOut(Schema):
+    """A job, whole."""
+
+    id: UUID
+    version: int
+    garment: str
+    due: date | None
+    wearer: WearerOut
+    sheet: SheetOut
+    revision: int
+    recipe: RecipeDoc
+    can_undo: bool
+    can_redo: bool
+    undo_words: str
+    redo_words: str
+    rounds: list[RoundOut]
+    cutting: CuttingIn
+    log: list[LogOut]
+
+
+class RevisionIn(Schema):
+    """A new state of the recipe, and why."""
+
+    recipe: RecipeDoc
+    sheet: int | None = None
+    why: str = Field("", max_length=2000)
+
+
+class MoveIn(Schema):
+    """Undo or redo."""
+
+    way: Literal["undo", "redo"]
+
+
+class RoundIn(Schema):
+    """A muslin to cut from the pattern as it is now."""
+
+    cloth: str = Field("", max_length=120)
+    worn: str = Field("", max_length=200)
+
+
+class CloseIn(Schema):
+    """Closing a muslin, with a note."""
+
+    note: str = Field("", max_length=4000)
+
+
+class FindingIn(Schema):
+    """A finding to record; its name is made by the sender, so that sending twice records once."""
+
+    uid: str = Field(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")
+    kind: str
+    side: Literal["both", "left", "right"] = "both"
+    movement: str = Field("", max_length=40)
+    words: str = Field("", max_length=2000)
+    given: dict[str, LengthIn] = {}
+    taken: Taken = Taken.WHOLE
+
+
+class RemedyIn(Schema):
+    """A remedy to apply to a finding; the step names are made by the sender."""
+
+    remedy: str
+    uids: list[str] = Field(min_length=1, max_length=8)
+
+
+class AnswerIn(Schema):
+    """Whether a remedy helped."""
+
+    finding: str
+    outcome: Outcome
+    note: str = Field("", max_length=2000)
+
+
+class WorkIn(Schema):
+    """Amounts for which remedies shall be worked out."""
+
+    kind: str
+    given: dict[str, LengthIn] = {}
+    taken: Taken = Taken.WHOLE
+
+
+class WorkedOut(Schema):
+    """A remedy worked out."""
+
+    key: str
+    title: str
+    reason: str
+    sum_text: str
+    sum_value: float
+    sum_label: str
+    edges: int
+    follows: list[str]
+    steps: list[StepDoc]
+
+
+# ---------------------------------------------------------------- drawing
+
+
+class EdgeOut(Schema):
+    """An edge by its control points (2, or 3n + 1)."""
+
+    role: str
+    lineage: str
+    start: str
+    end: str
+    curve: list[Pair]
+    length: float
+
+
+class DartOut(Schema):
+    """A dart as drawn."""
+
+    name: str
+    family: str
+    legs: list[Pair]
+    cap: list[Pair]
+    mouth: float
+    angle: float
+
+
+class PieceOut(Schema):
+    """A piece as the table shows it."""
+
+    name: str
+    title: str
+    key: str
+    on_fold: str | None
+    edges: list[EdgeOut]
+    darts: list[DartOut]
+    marks: dict[str, Pair]
+    lines: list[list[Pair]]
+    notches: list[tuple[Pair, Pair]]
+    grain: tuple[Pair, Pair]
+    cutting: list[Pair]
+    label: list[str]
+
+
+class SumOut(Schema):
+    """A line of the worksheet."""
+
+    symbol: str
+    label: str
+    group: str
+    unit: str
+    state: str
+    value: float
+    formula: str
+    worked: str
+    condition: str
+    residual: float
+    reason: str
+    source: str
+    uses: list[str]
+    draws: list[str]
+
+
+class AllowanceOut(Schema):
+    """An allowance with its value in this job."""
+
+    symbol: str
+    label: str
+    unit: str
+    value: float
+    default: float
+    low: float
+    high: float
+    reason: str
+    source: str
+    state: str
+    draws: list[str]
+
+
+class NoticeOut(Schema):
+    """Something that the draft tells the maker."""
+
+    code: str
+    message: str
+    symbols: list[str]
+
+
+class StageOut(Schema):
+    """A step with what it did."""
+
+    step: StepDoc
+    words: str
+    sums: list[tuple[str, float]]
+    made: list[str]
+    failure: str
+    mend: str
+
+
+class ResultOut(Schema):
+    """A check's finding."""
+
+    check: str
+    claim: str
+    verdict: str
+    where: list[str]
+    amount: float
+    tolerance: float
+    unit: str
+    words: str
+    mend: str
+
+
+class SeamOut(Schema):
+    """A seam with its lengths as sewn."""
+
+    name: str
+    lengths: Pair
+    ease: Pair
+    lies: str
+
+
+class MoveOut(Schema):
+    """How far a line moved."""
+
+    piece: str
+    lineage: str
+    distance: float
+    length_before: float
+    length_after: float
+
+
+class PreviewIn(Schema):
+    """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again."""
+
+    sheet: int
+    recipe: RecipeDoc
+    known: list[str] = []
+    against: int | None = None
+    job: UUID | None = None
+    cutting: CuttingIn = CuttingIn()
+
+
+class PreviewOut(Schema):
+    """A recipe worked out."""
+
+    order: list[str]
+    pieces: list[PieceOut]
+    seams: list[SeamOut]
+    sums: list[SumOut]
+    allowances: list[AllowanceOut]
+    notices: list[NoticeOut]
+    stages: list[StageOut]
+    checks: list[ResultOut]
+    moves: list[MoveOut]
+
+
+class MeasureOut(Schema):
+    """A measure of the catalogue."""
+
+    symbol: str
+    name: str
+    how: str
+    low: float
+    high: float
+    tolerance: float
+
+
+class InputOut(Schema):
+    """An amount that a finding asks for."""
+
+    symbol: str
+    label: str
+    default: float
+    low: float
+    high: float
+    pinch: bool
+
+
+class KindOut(Schema):
+    """A kind of finding."""
+
+    key: str
+    seen: str
+    cause: str
+    view: str
+    across: float
+    level: str
+    movement: str
+    inputs: list[InputOut]
+
+
+class PurposeOut(Schema):
+    """A purpose with its allowances by role (cm)."""
+
+    key: str
+    title: str
+    reason: str
+    by_role: dict[str, float]
+
+
+class CatalogueOut(Schema):
+    """What there is to choose from."""
+
+    measures: list[MeasureOut]
+    used: list[str]
+    required: list[list[str]]
+    findings: list[KindOut]
+    purposes: list[PurposeOut]
+    movements: list[str]
+    cautions: dict[str, list[str]]
+
+

@@ -1,0 +1,203 @@
+"""A job as the screens need it, and a ticket as the bench shows it."""
+
+from datetime import date
+from typing import Any
+
+from izett.checking.check import Verdict
+from izett.errors import IzettError
+from izett.fitting.finding import Outcome, finding_kinds
+from studio.models import Finding, Job, MeasureSheet, Revision, Round, Wearer
+from studio.schemas import (
+    AnswerOut,
+    CuttingIn,
+    FindingOut,
+    JobOut,
+    LogOut,
+    ReadingOut,
+    RoundOut,
+    SheetOut,
+    TicketOut,
+    WearerOut,
+)
+from studio.workroom import evaluate_revision, recipe_document
+
+
+def sheet_state(sheet: MeasureSheet) -> SheetOut:
+    """Return a sheet with its readings as typed."""
+    return SheetOut(
+        id=sheet.pk,
+        number=sheet.number,
+        taken_on=sheet.taken_on,
+        taken_by=sheet.taken_by,
+        worn=sheet.worn,
+        readings=[ReadingOut(symbol=r.symbol, text=r.text, unit=r.unit, cm=r.cm) for r in sheet.readings.all()],
+    )
+
+
+def wearer_state(wearer: Wearer) -> WearerOut:
+    """Return a wearer with the newest sheet."""
+    newest = wearer.sheets.order_by("-number").first()
+    return WearerOut(
+        id=wearer.id,
+        name=wearer.name,
+        note=wearer.note,
+        sheets=wearer.sheets.count(),
+        newest=sheet_state(newest) if newest else None,
+    )
+
+
+def head_of(job: Job) -> Revision:
+    """Return the revision that a job stands at (every job has one from its start)."""
+    if job.head is None:
+        raise RuntimeError(f"job {job.id} has no revision")
+    return job.head
+
+
+def undo_target(job: Job) -> Revision | None:
+    """Return the revision that undo goes to: the parent, unless a muslin stands on the present one."""
+    head = head_of(job)
+    if job.rounds.filter(closed_at=head).exists() or job.rounds.filter(cut_from=head).exists():
+        return None
+    return head.parent
+
+
+def redo_target(job: Job) -> Revision | None:
+    """Return the revision that redo goes to: the newest made from the present one."""
+    return head_of(job).children.order_by("-number").first()
+
+
+def job_state(job: Job) -> JobOut:
+    """Return a job, whole."""
+    head = head_of(job)
+    uids = {step["uid"] for step in head.document["steps"]}
+    rounds = list(job.rounds.prefetch_related("findings__answers__round").order_by("number"))
+    undo, redo = undo_target(job), redo_target(job)
+    return JobOut(
+        id=job.id,
+        version=job.version,
+        garment=job.garment,
+        due=job.due,
+        wearer=wearer_state(job.wearer),
+        sheet=sheet_state(head.sheet),
+        revision=head.number,
+        recipe=recipe_document(head.document),
+        can_undo=undo is not None,
+        can_redo=redo is not None,
+        undo_words=head.why if undo else "",
+        redo_words=redo.why if redo else "",
+        rounds=[_round_state(round_, rounds, uids) for round_ in rounds],
+        cutting=CuttingIn(**job.cutting),
+        log=[LogOut(at=entry.at, deed=entry.deed, text=entry.text) for entry in job.log.all()],
+    )
+
+
+def _round_state(round_: Round, rounds: list[Round], uids: set[str]) -> RoundOut:
+    asks = [
+        finding_state(finding, uids)
+        for earlier in rounds
+        if earlier.number < round_.number
+        for finding in earlier.findings.all()
+        if _still_asked(finding, round_)
+    ]
+    return RoundOut(
+        number=round_.number,
+        opened=round_.opened,
+        closed=round_.closed,
+        cloth=round_.cloth,
+        worn=round_.worn,
+        note=round_.note,
+        cut_from=round_.cut_from.number,
+        closed_at=round_.closed_at.number if round_.closed_at else None,
+        findings=[finding_state(finding, uids) for finding in round_.findings.all()],
+        asks=asks,
+    )
+
+
+def _still_asked(finding: Finding, round_: Round) -> bool:
+    """Return whether a finding is asked about at a round: until an earlier round found it solved."""
+    return not any(
+        answer.outcome == Outcome.SOLVED and answer.round.number < round_.number for answer in finding.answers.all()
+    )
+
+
+def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
+    """Return a finding; `uids` are the steps that the job's recipe has now."""
+    kind = finding_kinds().get(finding.kind)
+    title = ""
+    if kind and finding.remedy:
+        title = next((r.title for r in kind.remedies if r.key == finding.remedy), finding.remedy)
+    return FindingOut(
+        uid=finding.uid,
+        kind=finding.kind,
+        seen=kind.seen if kind else finding.kind,
+        side=finding.side,
+        movement=finding.movement,
+        words=finding.words,
+        given=finding.given,
+        taken=finding.taken,
+        remedy=finding.remedy,
+        remedy_title=title,
+        steps=finding.steps,
+        applied=bool(finding.steps) and all(uid in uids for uid in finding.steps),
+        round=finding.round.number,
+        answers=[AnswerOut(round=a.round.number, outcome=a.outcome, note=a.note) for a in finding.answers.all()],
+    )
+
+
+def ticket(job: Job) -> TicketOut:
+    """Return a job as a ticket: stage, where it stands, what is waiting."""
+    stage, standing, waiting = _standing(job)
+    newest = job.log.last()
+    return TicketOut(
+        id=job.id,
+        wearer=job.wearer.name,
+        garment=job.garment,
+        due=job.due,
+        stage=stage,
+        standing=standing,
+        waiting=[*waiting, *_due(job.due)],
+        touched=newest.at if newest else job.created,
+    )
+
+
+def _standing(job: Job) -> tuple[str, str, list[str]]:
+    waiting: list[str] = []
+    try:
+        evaluation = evaluate_revision(head_of(job))
+    except IzettError as error:
+        return "measure", "No draft yet", [error.message]
+    failing = sum(r.finding.verdict is Verdict.FAILS for r in evaluation.results)
+    if failing:
+        waiting.append(f"{failing} {'check fails' if failing == 1 else 'checks fail'}")
+    skipped = sum(stage.failure is not None for stage in evaluation.stages)
+    if skipped:
+        waiting.append(f"{skipped} {'step' if skipped == 1 else 'steps'} skipped")
+    last = job.rounds.order_by("-number").first()
+    if last is None:
+        return "draft", "Drafted, no muslin yet", [*waiting, "cut a first muslin"]
+    if last.closed is None:
+        return "fit", f"Muslin {last.number} on the table", [*waiting, *_judging(last)]
+    return "cut", f"Muslin {last.number} closed", [*waiting, "cut the next muslin, or the cloth"]
+
+
+def _judging(round_: Round) -> list[str]:
+    open_findings = [f for f in round_.findings.all() if not f.remedy]
+    asked = Finding.objects.filter(round__job=round_.job, round__number__lt=round_.number).count()
+    answered = round_.answers.count()
+    waiting: list[str] = []
+    if asked > answered:
+        waiting.append(f"{asked - answered} earlier {'finding' if asked - answered == 1 else 'findings'} to look at again")
+    if open_findings:
+        waiting.append(f"{len(open_findings)} {'finding' if len(open_findings) == 1 else 'findings'} without a remedy")
+    return waiting or ["muslin to judge"]
+
+
+def _due(due: date | None) -> list[str]:
+    if due is None or due >= date.today():
+        return []
+    return ["due date has passed"]
+
+
+def document_of(data: Any) -> dict[str, Any]:
+    """Return a recipe document as plain data for the database."""
+    return dict(data.model_dump(mode="json"))
