@@ -9,6 +9,7 @@ from django.db.models import F
 
 from studio.models import Job, LogEntry, Round
 from studio.problems import Refusal, not_found
+from studio.state import job_state
 
 
 def job_of(job_id: UUID) -> Job:
@@ -54,8 +55,6 @@ def changing(job: Job, version: int) -> Iterator[Job]:
 
 def stale(job_id: UUID, version: int) -> Refusal:
     """Return the refusal of a change to an outdated version, with both sides."""
-    from studio.state import job_state
-
     current = job_of(job_id)
     return Refusal(
         412,

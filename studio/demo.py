@@ -1,0 +1,124 @@
+"""The demo: a two-person workroom that makes concert clothes for the players of a small chamber orchestra.
+
+Everybody in it is invented. Bow arms need reach across the back, cellists sit with their knees apart; the bodices
+here are the tops of concert dresses and jackets.
+"""
+
+from datetime import date, timedelta
+from uuid import uuid4
+
+from studio.actions.answer_finding import answer_finding
+from studio.actions.apply_remedy import apply_remedy
+from studio.actions.close_muslin import close_muslin
+from studio.actions.cut_muslin import cut_muslin
+from studio.actions.keep_sheet import keep_sheet
+from studio.actions.open_job import open_job
+from studio.actions.record_finding import record_finding
+from studio.actions.revise import revise
+from studio.locking import job_of
+from studio.models import Job, Wearer
+from studio.schemas import (
+    AnswerIn,
+    CloseIn,
+    FindingIn,
+    JobIn,
+    LengthIn,
+    RemedyIn,
+    RevisionIn,
+    RoundIn,
+    SheetIn,
+)
+from studio.state import head_of
+from studio.workroom import recipe_document
+
+#: Readings as they were typed; Marit's tape has inches on its front.
+VIOLA = {
+    "height": "171", "neck_girth": "37.5", "high_bust_girth": "93", "bust_girth": "101.5", "front_bust_arc": "54.5",
+    "underbust_girth": "81", "waist_girth": "80", "hip_girth": "106", "across_back": "36.6", "across_front": "34.4",
+    "apex_span": "20.5", "shoulder_length": "12.6", "back_waist_length": "42.2", "front_length": "47.4",
+    "neck_to_apex": "28.9", "armhole_depth": "20.2", "bicep_girth": "30.5", "front_shoulder_slope_length": "45.6",
+    "back_shoulder_slope_length": "45.0",
+}  # fmt: skip
+CELLO = {
+    "height": "69 3/4", "neck_girth": "13 7/8", "high_bust_girth": "31 1/2", "bust_girth": "33", "waist_girth": "25 1/2",
+    "hip_girth": "36 3/4", "across_back": "13 1/4", "across_front": "12 1/2", "apex_span": "7", "shoulder_length": "4 7/8",
+    "back_waist_length": "17", "front_length": "17 7/8", "neck_to_apex": "10 3/8", "armhole_depth": "7 5/8",
+    "bicep_girth": "10",
+}  # fmt: skip
+OBOE = {
+    "height": "158", "high_bust_girth": "106", "bust_girth": "116", "waist_girth": "112", "hip_girth": "120",
+    "across_back": "39.5", "back_waist_length": "39.5", "bicep_girth": "35.5", "neck_girth": "40",
+}  # fmt: skip
+
+
+def load() -> None:
+    """Fill an empty studio; a studio with wearers in it is left alone."""
+    if Wearer.objects.exists():
+        return
+    viola = _wearer("Hanneke Oduvale", "Viola. Right arm bows; wants room across the back when the arm goes forward.", VIOLA, "cm")
+    cello = _wearer("Marit Sollendine", "Cello. Plays seated with the arms forward. Likes a close waist.", CELLO, "in")
+    oboe = _wearer("Philippa Ntarrow", "Oboe. Breath first: nothing tight at the waist.", OBOE, "cm")
+    _second_round(_job(viola, "Concert dress, fitted top", 24))
+    _first_round(_job(cello, "Black recital bodice", 45))
+    _job(oboe, "Soft concert jacket, block", None)
+
+
+def _wearer(name: str, note: str, readings: dict[str, str], unit: str) -> Wearer:
+    wearer = Wearer.objects.create(name=name, note=note)
+    keep_sheet(
+        wearer.id,
+        SheetIn(
+            taken_on=date.today() - timedelta(days=30),
+            taken_by="helper",
+            worn="everyday foundation, barefoot",
+            readings={symbol: LengthIn(text=text, unit=unit) for symbol, text in readings.items()},
+        ),
+    )
+    return wearer
+
+
+def _job(wearer: Wearer, garment: str, days: int | None) -> Job:
+    due = date.today() + timedelta(days=days) if days is not None else None
+    return open_job(JobIn(wearer=wearer.id, garment=garment, due=due))
+
+
+def _fresh(job: Job) -> Job:
+    return job_of(job.id)
+
+
+def _found(job: Job, number: int, kind: str, remedy: str, steps: int, *, words: str = "", **given: str) -> str:
+    uid = f"f-{uuid4().hex[:10]}"
+    record_finding(
+        job.id,
+        _fresh(job).version,
+        number,
+        FindingIn(uid=uid, kind=kind, words=words, given={k: LengthIn(text=v) for k, v in given.items()}),
+    )
+    if remedy:
+        uids = [f"s-{uuid4().hex[:10]}" for _ in range(steps)]
+        apply_remedy(job.id, _fresh(job).version, number, uid, RemedyIn(remedy=remedy, uids=uids))
+    return uid
+
+
+def _second_round(job: Job) -> None:
+    head = recipe_document(head_of(_fresh(job)).document)
+    eased = head.model_copy(update={"overrides": {"across_back_ease": 0.9}})
+    revise(
+        job.id, _fresh(job).version, RevisionIn(recipe=eased, why="a little more across the back, for the bow arm")
+    )
+    cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
+    back = _found(
+        job, 1, "back_tight", "ease", 1, words="it holds me when I reach for the lowest string", missing="0.8"
+    )
+    aim = _found(job, 1, "bust_dart_aims", "aim", 2, outwards="0.4", upwards="-1.2")
+    waist = _found(job, 1, "waist_low", "shorten", 1, words="rides under the ribs when I sit", low="0.8")
+    close_muslin(job.id, _fresh(job).version, 1, CloseIn(note="Played ten minutes in it. Look again with the sleeve."))
+    cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
+    for uid, outcome in ((back, "better"), (aim, "solved"), (waist, "solved")):
+        answer_finding(job.id, _fresh(job).version, 2, AnswerIn(finding=uid, outcome=outcome))
+    _found(job, 2, "sides_loose", "take_in", 1, words="soft under the arm, now", bust="1.2", waist="0.6")
+    _found(job, 2, "shoulder_long", "", 0, long="0.4")
+
+
+def _first_round(job: Job) -> None:
+    cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="cotton sheeting"))

@@ -1,0 +1,17 @@
+"""`manage.py demo`: fill an empty studio with the invented scenario."""
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+
+from studio.demo import load
+
+
+class Command(BaseCommand):
+    """Fill an empty studio with the demo."""
+
+    help = "Fill an empty studio with the demo scenario; a studio in use is left alone."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Load the demo."""
+        load()

@@ -1,0 +1,101 @@
+/** The studio's API with its types, and one kind of error for all that can go wrong. */
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Job = Schemas['JobOut'];
+export type Recipe = Schemas['RecipeDoc'];
+export type Step = Schemas['StepDoc'];
+export type Preview = Schemas['PreviewOut'];
+export type Piece = Schemas['PieceOut'];
+export type Edge = Schemas['EdgeOut'];
+export type Sum = Schemas['SumOut'];
+export type Allowance = Schemas['AllowanceOut'];
+export type Finding = Schemas['FindingOut'];
+export type Round = Schemas['RoundOut'];
+export type Kind = Schemas['KindOut'];
+export type Worked = Schemas['WorkedOut'];
+export type Ticket = Schemas['TicketOut'];
+export type Wearer = Schemas['WearerOut'];
+export type Sheet = Schemas['SheetOut'];
+export type Review = Schemas['ReviewOut'];
+export type ReadingReview = Schemas['ReadingReview'];
+export type Catalogue = Schemas['CatalogueOut'];
+export type Measure = Schemas['MeasureOut'];
+export type LengthIn = Schemas['LengthIn'];
+export type Outcome = Schemas['Outcome'];
+export type Cutting = Schemas['CuttingIn'];
+
+/** What went wrong, and what to do about it. `status` 0 means that the server did not answer. */
+export class Problem extends Error {
+	constructor(
+		readonly status: number,
+		readonly code: string,
+		message: string,
+		readonly mend: string,
+		readonly where: string[] = [],
+		readonly job: Job | null = null,
+	) {
+		super(message);
+	}
+
+	get offline(): boolean {
+		return this.status === 0;
+	}
+}
+
+const UNANSWERED = new Problem(
+	0,
+	'no-answer',
+	'The workroom’s server does not answer.',
+	'What you entered is still here. Start the server again, then try again.',
+);
+
+const sendToken: Middleware = {
+	onRequest({ request }) {
+		if (request.method === 'GET') return;
+		const token = /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1];
+		if (token) request.headers.set('X-CSRFToken', token);
+	},
+};
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => globalThis.fetch(request) });
+api.use(sendToken);
+
+interface Answer<T> {
+	data?: T;
+	error?: unknown;
+	response: Response;
+}
+
+/** Wait for an answer; return its data or throw what went wrong as a Problem. */
+export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
+	let answer: Answer<T>;
+	try {
+		answer = await call;
+	} catch (error) {
+		if (error instanceof DOMException && error.name === 'AbortError') throw error;
+		throw UNANSWERED;
+	}
+	if (answer.response.ok) return answer.data as T;
+	const body = (answer.error ?? {}) as Record<string, unknown>;
+	throw new Problem(
+		answer.response.status,
+		String(body.title ?? 'error').replaceAll(' ', '-'),
+		String(body.detail ?? `The server answered ${answer.response.status}.`),
+		String(body.mend ?? 'Try again; if it stays so, restart the program.'),
+		(body.where as string[] | undefined) ?? [],
+		(body.job as Job | undefined) ?? null,
+	);
+}
+
+/** Return any thrown thing as a Problem. */
+export function asProblem(error: unknown): Problem {
+	if (error instanceof Problem) return error;
+	return new Problem(500, 'unexpected', String(error), 'Load the page again; what was saved is safe.');
+}
+
+/** Return a fresh name for a step or a finding, made here so that a repeated call acts once. */
+export function freshName(prefix: string): string {
+	return `${prefix}-${crypto.randomUUID().slice(0, 12)}`;
+}

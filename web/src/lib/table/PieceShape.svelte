@@ -1,0 +1,156 @@
+<!-- One piece on the table: paper, lines that can be pointed at, darts, marks, grain, name. -->
+<script lang="ts">
+	import type { Piece } from '../api/client';
+	import { curvePath, linePath, ringPath } from './view';
+
+	interface Props {
+		piece: Piece;
+		dx: number;
+		dy: number;
+		lit: ReadonlySet<string>;
+		pointed: string | null;
+		perPixel: number;
+		showCutting: boolean;
+		onpoint: (name: string | null) => void;
+	}
+	let { piece, dx, dy, lit, pointed, perPixel, showCutting, onpoint }: Props = $props();
+
+	const part = $derived(piece.name.split('_').at(-1) ?? '');
+	const bustLit = $derived(lit.has(`${part}.bust`));
+
+	function isLit(name: string): boolean {
+		return lit.has(name) || pointed === name;
+	}
+</script>
+
+<g data-piece={piece.name}>
+	<g transform="translate({dx} {-dy}) scale(1 -1)">
+		<path class="paper" d={showCutting ? linePath(piece.cutting, true) : ringPath(piece.edges)} />
+		{#each piece.lines as line, i (i)}
+			<path class="level" class:lit={bustLit} d={linePath(line)} />
+		{/each}
+		<path class="grain" d={linePath(piece.grain)} />
+		{#each piece.darts as dart (dart.name)}
+			<!-- svelte-ignore a11y_no_static_element_interactions -->
+			<path
+				class="dart"
+				class:lit={isLit(dart.name)}
+				d={linePath([...dart.legs, dart.cap[1] ?? dart.legs[0]!], true)}
+				data-dart={dart.name}
+				onpointerenter={() => onpoint(dart.name)}
+				onpointerleave={() => onpoint(null)}
+			/>
+		{/each}
+		{#each piece.edges as edge, i (i)}
+			{#if edge.role !== 'dart_leg'}
+				<path
+					class="line"
+					class:fold={edge.lineage === piece.on_fold}
+					class:lit={isLit(edge.lineage)}
+					d={curvePath(edge.curve)}
+				/>
+				<!-- svelte-ignore a11y_no_static_element_interactions -->
+				<path
+					class="reach"
+					d={curvePath(edge.curve)}
+					data-line={edge.lineage}
+					onpointerenter={() => onpoint(edge.lineage)}
+					onpointerleave={() => onpoint(null)}
+				/>
+				{#if lit.has(edge.start)}
+					<circle class="spot" cx={edge.curve[0]![0]} cy={edge.curve[0]![1]} r={5 * perPixel} />
+				{/if}
+			{/if}
+		{/each}
+		{#each piece.notches as notch, i (i)}
+			<path class="line" d={linePath(notch)} />
+		{/each}
+		{#each Object.entries(piece.marks) as [name, at] (name)}
+			<g class="mark" class:lit={lit.has(`${part}.${name}`)}>
+				<path
+					d="M{at[0] - 6 * perPixel} {at[1]}h{12 * perPixel}M{at[0]} {at[1] - 6 * perPixel}v{12 * perPixel}"
+				/>
+				{#if lit.has(`${part}.${name}`)}<circle cx={at[0]} cy={at[1]} r={9 * perPixel} />{/if}
+			</g>
+		{/each}
+	</g>
+	<text
+		x={dx + piece.grain[1][0] + 10 * perPixel}
+		y={-dy - piece.grain[1][1] + 4 * perPixel}
+		font-size={15 * perPixel}
+	>
+		{piece.title}
+	</text>
+	<text
+		class="small"
+		x={dx + piece.grain[1][0] + 10 * perPixel}
+		y={-dy - piece.grain[1][1] + 22 * perPixel}
+		font-size={12.5 * perPixel}
+	>
+		{piece.on_fold ? 'on the fold' : 'cut a pair'}
+	</text>
+</g>
+
+<style>
+	.paper {
+		fill: var(--paper);
+	}
+	path {
+		vector-effect: non-scaling-stroke;
+	}
+	.line,
+	.level,
+	.grain,
+	.mark path,
+	.mark circle,
+	.spot {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 1.4;
+		pointer-events: none;
+		vector-effect: non-scaling-stroke;
+	}
+	.fold {
+		stroke-dasharray: 14 3 3 3;
+	}
+	.level {
+		stroke: var(--ink-soft);
+		stroke-width: 0.8;
+		stroke-dasharray: 2 4;
+	}
+	.grain {
+		stroke: var(--ink-soft);
+		stroke-width: 0.8;
+	}
+	.dart {
+		fill: var(--paper);
+		stroke: var(--ink);
+		stroke-width: 1.1;
+	}
+	.reach {
+		fill: none;
+		stroke: transparent;
+		stroke-width: 16;
+		cursor: pointer;
+	}
+	.lit,
+	.mark.lit path,
+	.mark.lit circle,
+	.spot {
+		stroke: var(--chalk);
+		stroke-width: 3.2;
+	}
+	.dart.lit {
+		fill: var(--chalk-soft);
+	}
+	text {
+		fill: var(--ink);
+		font-family: 'Literata Variable', serif;
+		pointer-events: none;
+		user-select: none;
+	}
+	text.small {
+		fill: var(--ink-soft);
+		font-family: 'Commissioner Variable', sans-serif;
+	}
+</style>

@@ -1,0 +1,239 @@
+<!-- The table: pieces lie on it to scale, with true rules along two edges. Control points come from the core. -->
+<script lang="ts">
+	import type { Piece } from '../api/client';
+	import { reading, shown } from '../units.svelte';
+	import { lineName } from '../words';
+	import PieceShape from './PieceShape.svelte';
+	import Rules from './Rules.svelte';
+	import { fitted, linePath, placed, ringPath, shaped, zoomed, type Pair, type View } from './view';
+
+	interface Props {
+		pieces: Piece[];
+		/** The pattern as it was, laid under the new in its pencil. */
+		under?: Piece[];
+		underColour?: string;
+		/** Names of lines, darts and points to light. */
+		lit?: ReadonlySet<string>;
+		/** Told what line is pointed at. */
+		onpoint?: (name: string | null) => void;
+		showCutting?: boolean;
+		busy?: boolean;
+		label: string;
+	}
+	let {
+		pieces,
+		under = [],
+		underColour = 'var(--pencil-1)',
+		lit = new Set<string>(),
+		onpoint = () => {},
+		showCutting = false,
+		busy = false,
+		label,
+	}: Props = $props();
+
+	let width = $state(800);
+	let height = $state(500);
+	let moved = $state<View | null>(null);
+	let pointed = $state<string | null>(null);
+	let dragging: { at: Pair; view: View } | null = null;
+	let svg: SVGSVGElement;
+
+	const screen = $derived({ width, height });
+	const layout = $derived(placed(pieces));
+	const home = $derived(fitted(layout, screen));
+	const view = $derived(moved ? shaped(moved, screen) : home);
+	const perPixel = $derived(view.width / Math.max(width, 1));
+	const pointedEdge = $derived.by(() => {
+		for (const { piece, dx, dy } of layout)
+			for (const edge of piece.edges)
+				if (edge.role !== 'dart_leg' && edge.lineage === pointed) return { piece, edge, dx, dy };
+		return null;
+	});
+	const pointedLength = $derived(
+		pointedEdge
+			? pointedEdge.piece.edges
+					.filter((e) => e.lineage === pointed && e.role !== 'dart_leg')
+					.reduce((sum, e) => sum + e.length, 0)
+			: 0,
+	);
+	const pointedDart = $derived(pieces.flatMap((piece) => piece.darts).find((dart) => dart.name === pointed));
+
+	function point(name: string | null): void {
+		pointed = name;
+		onpoint(name);
+	}
+
+	function onTable(event: { clientX: number; clientY: number }): Pair {
+		const box = svg.getBoundingClientRect();
+		return [
+			view.x + ((event.clientX - box.left) / box.width) * view.width,
+			view.y + ((event.clientY - box.top) / box.height) * view.height,
+		];
+	}
+
+	function wheel(event: WheelEvent): void {
+		event.preventDefault();
+		moved = zoomed(view, Math.exp(event.deltaY * 0.0015), onTable(event));
+	}
+
+	function grab(event: PointerEvent): void {
+		if (event.button !== 0) return;
+		dragging = { at: [event.clientX, event.clientY], view };
+		svg.setPointerCapture(event.pointerId);
+	}
+
+	function drag(event: PointerEvent): void {
+		if (!dragging) return;
+		moved = {
+			...dragging.view,
+			x: dragging.view.x - (event.clientX - dragging.at[0]) * perPixel,
+			y: dragging.view.y - (event.clientY - dragging.at[1]) * perPixel,
+		};
+	}
+
+	function nearer(factor: number): void {
+		moved = zoomed(view, factor, [view.x + view.width / 2, view.y + view.height / 2]);
+	}
+
+	function key(event: KeyboardEvent): void {
+		const step = view.width / 12;
+		if (event.key === '+' || event.key === '=') nearer(0.8);
+		else if (event.key === '-') nearer(1.25);
+		else if (event.key === '0') moved = null;
+		else if (event.key === 'ArrowLeft') moved = { ...view, x: view.x - step };
+		else if (event.key === 'ArrowRight') moved = { ...view, x: view.x + step };
+		else if (event.key === 'ArrowUp') moved = { ...view, y: view.y - step };
+		else if (event.key === 'ArrowDown') moved = { ...view, y: view.y + step };
+		else return;
+		event.preventDefault();
+	}
+
+	$effect(() => {
+		// A wheel listener must not be passive to keep the page from scrolling.
+		svg.addEventListener('wheel', wheel, { passive: false });
+		return () => svg.removeEventListener('wheel', wheel);
+	});
+</script>
+
+<div class="surface" bind:clientWidth={width} bind:clientHeight={height} aria-busy={busy}>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+	<svg
+		bind:this={svg}
+		viewBox="{view.x} {view.y} {view.width} {view.height}"
+		role="img"
+		aria-label={label}
+		tabindex="0"
+		onkeydown={key}
+		onpointerdown={grab}
+		onpointermove={drag}
+		onpointerup={() => (dragging = null)}
+		onpointercancel={() => (dragging = null)}
+	>
+		<defs>
+			<!-- Dots as on marking paper: one every 5 cm, or every 2 in. -->
+			<pattern
+				id="dots"
+				width={reading.unit === 'cm' ? 5 : 5.08}
+				height={reading.unit === 'cm' ? 5 : 5.08}
+				patternUnits="userSpaceOnUse"
+			>
+				<circle cx="0" cy="0" r={1.1 * perPixel} fill="var(--table-dot)" />
+				<circle cx={reading.unit === 'cm' ? 5 : 5.08} cy="0" r={1.1 * perPixel} fill="var(--table-dot)" />
+			</pattern>
+		</defs>
+		<rect x={view.x} y={view.y} width={view.width} height={view.height} fill="url(#dots)" />
+		{#each layout as { piece, dx, dy } (piece.name)}
+			<PieceShape {piece} {dx} {dy} {lit} {pointed} {perPixel} {showCutting} onpoint={point} />
+		{/each}
+		{#each under as piece (piece.name)}
+			{@const over = layout.find((p) => p.piece.name === piece.name)}
+			{#if over}
+				<g transform="translate({over.dx} {-over.dy}) scale(1 -1)" class="under" style:stroke={underColour}>
+					<path d={ringPath(piece.edges)} data-under={piece.name} />
+				</g>
+			{/if}
+		{/each}
+		{#if showCutting}
+			{#each layout as { piece, dx, dy } (piece.name)}
+				<path
+					class="cutting"
+					transform="translate({dx} {-dy}) scale(1 -1)"
+					d={linePath(piece.cutting, true)}
+				/>
+			{/each}
+		{/if}
+	</svg>
+	<Rules {view} {width} {height} unit={reading.unit} />
+	<div class="tools">
+		<button class="button small" onclick={() => nearer(0.8)} aria-label="Nearer" title="Nearer (+)">+</button>
+		<button
+			class="button small"
+			onclick={() => nearer(1.25)}
+			aria-label="Further away"
+			title="Further away (−)">−</button
+		>
+		<button class="button small" onclick={() => (moved = null)} title="All pieces (0)">All</button>
+	</div>
+	{#if pointedEdge || pointedDart}
+		<p class="reading figures" aria-live="polite">
+			{#if pointedDart}
+				{lineName(pointedDart.name)}: mouth {shown(pointedDart.mouth)}, {pointedDart.angle.toFixed(1)}°
+			{:else}
+				{lineName(pointed ?? '')}: {shown(pointedLength)}
+			{/if}
+		</p>
+	{/if}
+</div>
+
+<style>
+	.surface {
+		position: relative;
+		width: 100%;
+		height: 100%;
+		min-height: 240px;
+		background: var(--table);
+		overflow: hidden;
+	}
+	svg {
+		position: absolute;
+		inset: 0;
+		width: 100%;
+		height: 100%;
+		touch-action: none;
+		cursor: grab;
+	}
+	svg:focus-visible {
+		outline-offset: -3px;
+	}
+	.under path {
+		fill: none;
+		stroke-width: 1.6;
+		stroke-dasharray: 7 4;
+		vector-effect: non-scaling-stroke;
+		pointer-events: none;
+	}
+	.cutting {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 1.6;
+		vector-effect: non-scaling-stroke;
+		pointer-events: none;
+	}
+	.tools {
+		position: absolute;
+		right: 0.6rem;
+		bottom: 0.6rem;
+		display: flex;
+		gap: 0.3rem;
+	}
+	.reading {
+		position: absolute;
+		left: 2.4rem;
+		bottom: 0.6rem;
+		margin: 0;
+		padding: 0.2rem 0.6rem;
+		background: var(--paper);
+		border: 1px solid var(--rule);
+		border-radius: var(--radius-base);
+	}
+</style>

@@ -1,0 +1,34 @@
+import { expect, test } from 'vitest';
+import { curvePath, shaped, ticks, zoomed } from './view';
+
+test('a zoom keeps the place under the pointer where it is', () => {
+	const view = { x: 0, y: 0, width: 100, height: 50 };
+	const near = zoomed(view, 0.5, [20, 10]);
+	expect((20 - near.x) / near.width).toBeCloseTo(20 / 100);
+	expect((10 - near.y) / near.height).toBeCloseTo(10 / 50);
+});
+
+test('a view takes the shape of the screen and still holds what it held', () => {
+	const view = shaped({ x: 0, y: 0, width: 40, height: 40 }, { width: 800, height: 400 });
+	expect(view.width / view.height).toBeCloseTo(2);
+	expect(view.x).toBeLessThanOrEqual(0);
+	expect(view.x + view.width).toBeGreaterThanOrEqual(40);
+});
+
+test('straight lines and joined cubics become path data', () => {
+	expect(
+		curvePath([
+			[0, 0],
+			[1, 2],
+		]),
+	).toBe('M0 0L1 2');
+	const seven = Array.from({ length: 7 }, (_, i) => [i, i]);
+	expect(curvePath(seven).match(/C/g)).toHaveLength(2);
+});
+
+test('rules are labelled where they can be read, in either unit', () => {
+	const cm = ticks(0, 30, 'cm', 10).filter((t) => t.label);
+	expect(cm.map((t) => t.label)).toEqual(['0', '5', '10', '15', '20', '25', '30']);
+	const inches = ticks(0, 30, 'in', 20).filter((t) => t.label);
+	expect(inches[1]!.at).toBeCloseTo(2.54);
+});

@@ -1,0 +1,138 @@
+/** Screen geometry of the table: placing, zooming, paths. It draws; it never measures a seam. */
+import type { Edge, Piece } from '../api/client';
+
+export type Pair = [number, number];
+
+/** What part of the table is seen, in cm; y runs down, as on the screen. */
+export interface View {
+	x: number;
+	y: number;
+	width: number;
+	height: number;
+}
+
+export interface Placed {
+	piece: Piece;
+	dx: number;
+	dy: number;
+}
+
+/** cm. Space between pieces on the table. */
+const GAP = 6;
+
+/** Place pieces side by side, waists on one line. */
+export function placed(pieces: Piece[]): Placed[] {
+	let left = 0;
+	return pieces.map((piece) => {
+		const box = bounds(piece);
+		const dx = left - box.x;
+		left += box.width + GAP;
+		return { piece, dx, dy: 0 };
+	});
+}
+
+/** Return the box around a piece in the pattern's frame, y up. */
+export function bounds(piece: Piece): View {
+	const points = [...piece.cutting, ...piece.edges.flatMap((edge) => edge.curve)] as Pair[];
+	const xs = points.map((p) => p[0]);
+	const ys = points.map((p) => p[1]);
+	const x = Math.min(...xs);
+	const y = Math.min(...ys);
+	return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+}
+
+/** Return a view that shows all pieces with a margin, in the shape of the screen. */
+export function fitted(pieces: Placed[], screen: { width: number; height: number }): View {
+	if (!pieces.length) return { x: 0, y: -50, width: 100, height: 60 };
+	const boxes = pieces.map(({ piece, dx, dy }) => {
+		const box = bounds(piece);
+		return {
+			left: box.x + dx,
+			right: box.x + dx + box.width,
+			top: -(box.y + box.height + dy),
+			foot: -(box.y + dy),
+		};
+	});
+	const left = Math.min(...boxes.map((b) => b.left)) - 5;
+	const right = Math.max(...boxes.map((b) => b.right)) + 4;
+	const top = Math.min(...boxes.map((b) => b.top)) - 4;
+	const foot = Math.max(...boxes.map((b) => b.foot)) + 5;
+	return shaped({ x: left, y: top, width: right - left, height: foot - top }, screen);
+}
+
+/** Return the smallest view of the screen's shape that holds another, centred. */
+export function shaped(view: View, screen: { width: number; height: number }): View {
+	const shape = screen.width / Math.max(screen.height, 1);
+	if (view.width / view.height < shape) {
+		const width = view.height * shape;
+		return { ...view, x: view.x - (width - view.width) / 2, width };
+	}
+	const height = view.width / shape;
+	return { ...view, y: view.y - (height - view.height) / 2, height };
+}
+
+/** Return the view brought nearer (factor < 1) or further about a point of the table. */
+export function zoomed(view: View, factor: number, about: Pair): View {
+	const width = Math.min(Math.max(view.width * factor, 4), 600);
+	const f = width / view.width;
+	return {
+		x: about[0] - (about[0] - view.x) * f,
+		y: about[1] - (about[1] - view.y) * f,
+		width,
+		height: view.height * f,
+	};
+}
+
+/** Return a curve of control points as SVG path data (y up; the scene flips it once). */
+export function curvePath(points: readonly (readonly number[])[], move = true): string {
+	const [first, ...rest] = points;
+	if (!first) return '';
+	let path = move ? `M${first[0]} ${first[1]}` : '';
+	if (points.length === 2) return `${path}L${rest[0]![0]} ${rest[0]![1]}`;
+	for (let i = 0; i + 2 < rest.length; i += 3) {
+		path += `C${[rest[i]!, rest[i + 1]!, rest[i + 2]!].map((p) => `${p[0]} ${p[1]}`).join(' ')}`;
+	}
+	return path;
+}
+
+/** Return a ring of edges as one closed path. */
+export function ringPath(edges: Edge[]): string {
+	return edges.map((edge, i) => curvePath(edge.curve, i === 0)).join('') + 'Z';
+}
+
+/** Return a polyline as path data. */
+export function linePath(points: readonly (readonly number[])[], closed = false): string {
+	return points.map((p, i) => `${i ? 'L' : 'M'}${p[0]} ${p[1]}`).join('') + (closed ? 'Z' : '');
+}
+
+/** Return the middle control of an edge, good enough to hang a figure on. */
+export function middle(edge: Edge): Pair {
+	const n = edge.curve.length;
+	if (n === 2) return mean(edge.curve[0] as Pair, edge.curve[1] as Pair);
+	if (n > 4) return edge.curve[Math.floor(n / 2)] as Pair;
+	const [a, b, c, d] = edge.curve as Pair[];
+	return [(a![0] + 3 * b![0] + 3 * c![0] + d![0]) / 8, (a![1] + 3 * b![1] + 3 * c![1] + d![1]) / 8];
+}
+
+function mean(a: Pair, b: Pair): Pair {
+	return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+}
+
+export interface Tick {
+	at: number;
+	label: string;
+	size: 0 | 1 | 2;
+}
+
+/** Return the ticks of a true rule between two places, in cm or inches, no denser than they can be read. */
+export function ticks(from: number, to: number, unit: 'cm' | 'in', pixelsPerCm: number): Tick[] {
+	const step = unit === 'cm' ? 1 : 2.54;
+	const every = [1, 5, 10, 50].find((n) => n * step * pixelsPerCm >= 34) ?? 100;
+	const fine = [1, 5, 10].find((n) => n * step * pixelsPerCm >= 5) ?? 50;
+	const found: Tick[] = [];
+	for (let n = Math.ceil(from / step / fine) * fine; n * step <= to; n += fine) {
+		const labelled = n % every === 0;
+		found.push({ at: n * step, label: labelled ? String(n) : '', size: labelled ? 2 : n % 5 === 0 ? 1 : 0 });
+	}
+	return found;
+}

@@ -1,0 +1,65 @@
+/** The unit that the person reads and types in, and lengths shown in it. Reading typed lengths is the core's. */
+
+export type Unit = 'cm' | 'in';
+
+const CM_PER_INCH = 2.54;
+const SIXTEENTHS = 16;
+const GLYPHS: Record<string, string> = {
+	'1/4': '¼',
+	'1/2': '½',
+	'3/4': '¾',
+	'1/8': '⅛',
+	'3/8': '⅜',
+	'5/8': '⅝',
+	'7/8': '⅞',
+};
+
+function remembered(): Unit {
+	return globalThis.localStorage?.getItem('izett-unit') === 'in' ? 'in' : 'cm';
+}
+
+export const reading = $state<{ unit: Unit }>({ unit: remembered() });
+
+export function readIn(unit: Unit): void {
+	reading.unit = unit;
+	globalThis.localStorage?.setItem('izett-unit', unit);
+}
+
+/** Return a length of `cm` centimetres as it is read: to 1 mm, or to 1/16 in as a proper fraction. */
+export function show(cm: number, unit: Unit): string {
+	const sign = cm < 0 ? '−' : '';
+	const size = Math.abs(cm);
+	if (unit === 'cm') {
+		const tenths = Math.floor(Math.round(size * 1e9) / 1e8 + 0.5);
+		return (tenths ? sign : '') + (tenths / 10).toFixed(1);
+	}
+	const parts = Math.floor(Math.round((size / CM_PER_INCH) * SIXTEENTHS * 1e9) / 1e9 + 0.5);
+	if (parts === 0) return '0';
+	const whole = Math.floor(parts / SIXTEENTHS);
+	const rest = fraction(parts % SIXTEENTHS);
+	if (!rest) return `${sign}${whole}`;
+	if (!whole) return sign + rest;
+	return sign + whole + (rest.length === 1 ? rest : ` ${rest}`);
+}
+
+function fraction(parts: number): string {
+	if (parts === 0) return '';
+	let above = parts;
+	let below = SIXTEENTHS;
+	while (above % 2 === 0) {
+		above /= 2;
+		below /= 2;
+	}
+	return GLYPHS[`${above}/${below}`] ?? `${above}⁄${below}`;
+}
+
+/** Return a length with its unit. */
+export function shown(cm: number, unit: Unit = reading.unit): string {
+	return `${show(cm, unit)} ${unit}`;
+}
+
+/** Return a length as text that can be typed back without loss of what is shown. */
+export function typed(cm: number, unit: Unit): string {
+	if (unit === 'cm') return String(Math.round(cm * 100) / 100);
+	return show(cm, unit).replace('−', '-');
+}

@@ -1,0 +1,24 @@
+import { createRouter } from 'sv-router';
+import Bench from './stages/bench/Bench.svelte';
+import NewTicket from './stages/bench/NewTicket.svelte';
+import NoPage from './stages/bench/NoPage.svelte';
+import CutStage from './stages/cut/Cut.svelte';
+import DraftStage from './stages/draft/Draft.svelte';
+import FitStage from './stages/fit/Fit.svelte';
+import JobFrame from './stages/JobFrame.svelte';
+import FirstSheet from './stages/measure/FirstSheet.svelte';
+import MeasureStage from './stages/measure/Measure.svelte';
+
+export const { p, navigate, isActive, route } = createRouter({
+	'/': Bench,
+	'/new': NewTicket,
+	'/wearers/:wearer/measure': FirstSheet,
+	'/jobs/:job': {
+		'/measure': MeasureStage,
+		'/draft': DraftStage,
+		'/fit': FitStage,
+		'/cut': CutStage,
+		layout: JobFrame,
+	},
+	'*notfound': NoPage,
+});

@@ -1,0 +1,245 @@
+<!-- A job: its head, the stages in working order as marks on a tape, and the story beneath them all. -->
+<script lang="ts">
+	import { Redo2, Undo2 } from '@lucide/svelte';
+	import type { Snippet } from 'svelte';
+	import { setDesk } from '../lib/desk/context';
+	import { Desk } from '../lib/desk/desk.svelte';
+	import Head from '../lib/parts/Head.svelte';
+	import ProblemNote from '../lib/parts/ProblemNote.svelte';
+	import { day, moment } from '../lib/words';
+	import { navigate, p, route } from '../router';
+
+	let { children }: { children: Snippet } = $props();
+
+	const desk = setDesk(new Desk());
+	let story = $state(false);
+
+	const id = $derived((route.params as { job?: string }).job ?? '');
+	$effect(() => {
+		if (id && desk.job?.id !== id) void desk.open(id);
+	});
+
+	const STAGES = [
+		{ path: '/jobs/:job/measure', name: 'Measure' },
+		{ path: '/jobs/:job/draft', name: 'Draft' },
+		{ path: '/jobs/:job/fit', name: 'Fit' },
+		{ path: '/jobs/:job/cut', name: 'Cut' },
+	] as const;
+
+	const openRound = $derived(desk.job?.rounds.find((r) => !r.closed));
+	const failing = $derived(desk.preview?.checks.filter((c) => c.verdict === 'fails').length ?? 0);
+	const states = $derived([
+		`sheet ${desk.job?.sheet.number ?? ''}`,
+		desk.draftProblem ? 'no draft' : failing ? `${failing} failing` : 'drafted',
+		openRound ? `muslin ${openRound.number} open` : desk.job?.rounds.length ? 'closed' : 'no muslin yet',
+		desk.preview?.stages.some((s) => s.failure) ? 'a step is skipped' : 'ready',
+	]);
+	const last = $derived(desk.job?.log.at(-1));
+
+	function key(event: KeyboardEvent): void {
+		const target = event.target as HTMLElement;
+		if (target.closest('input, textarea, select, [role="dialog"]')) return;
+		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+			event.preventDefault();
+			void desk.step(event.shiftKey ? 'redo' : 'undo');
+			return;
+		}
+		if (event.ctrlKey || event.metaKey || event.altKey) return;
+		const stage = STAGES[Number(event.key) - 1];
+		if (stage) void navigate(stage.path, { params: { job: id } });
+		else if (event.key.toLowerCase() === 'b') void navigate('/');
+		else if (event.key.toLowerCase() === 'l') story = !story;
+	}
+</script>
+
+<svelte:window onkeydown={key} />
+<svelte:head><title>{desk.job ? `${desk.job.garment} · Izett` : 'Izett'}</title></svelte:head>
+
+<div class="frame">
+	<Head>
+		{#if desk.job}
+			<div class="job">
+				<h1>{desk.job.garment}</h1>
+				<span>for {desk.job.wearer.name}{desk.job.due ? `, due ${day(desk.job.due)}` : ''}</span>
+				<span class="deeds">
+					<button
+						class="button small"
+						disabled={!desk.job.can_undo || desk.busy}
+						onclick={() => desk.step('undo')}
+						title={desk.job.can_undo ? `Undo: ${desk.job.undo_words}` : 'Nothing to undo'}
+						aria-label="Undo"><Undo2 size={17} /></button
+					>
+					<button
+						class="button small"
+						disabled={!desk.job.can_redo || desk.busy}
+						onclick={() => desk.step('redo')}
+						title={desk.job.can_redo ? `Redo: ${desk.job.redo_words}` : 'Nothing to redo'}
+						aria-label="Redo"><Redo2 size={17} /></button
+					>
+				</span>
+			</div>
+		{/if}
+	</Head>
+	<nav aria-label="Stages">
+		{#each STAGES as stage, i (stage.path)}
+			{@const href = stage.path.replace(':job', id)}
+			<a {href} aria-current={route.pathname === href ? 'page' : undefined}>
+				<span class="stage">{stage.name}</span> <span class="state">{desk.job ? states[i] : ''}</span>
+			</a>
+		{/each}
+	</nav>
+	{#if desk.problem}
+		<div class="problem">
+			<ProblemNote problem={desk.problem}>
+				{#if desk.problem.code === 'job-changed'}
+					<button class="button small main" onclick={() => desk.again()}>
+						Make my change on the newer state: {desk.unfinished}
+					</button>
+					<button class="button small" onclick={() => desk.letGo()}>Only show the newer state</button>
+				{:else if desk.problem.offline}
+					<button class="button small main" onclick={() => desk.again()}>Try again</button>
+				{:else}
+					<button class="button small" onclick={() => (desk.problem = null)}>Understood</button>
+				{/if}
+			</ProblemNote>
+		</div>
+	{/if}
+	<main>
+		{#if desk.job}
+			{@render children()}
+		{:else if !desk.problem}
+			<p class="loading" role="status">Laying out the job…</p>
+		{:else if !desk.problem.offline}
+			<p class="loading"><a href={p('/')}>Back to the bench</a></p>
+		{/if}
+	</main>
+	<footer>
+		<button
+			class="line"
+			onclick={() => (story = !story)}
+			aria-expanded={story}
+			title="The story of the job (L)"
+		>
+			<span class="head">Story</span>
+			{#if last}<span class="when figures">{moment(last.at)}</span> <span class="what">{last.text}</span>{/if}
+			<span class="saved" role="status"
+				>{desk.busy ? 'saving…' : desk.saved ? 'saved' : 'trying, not kept yet'}</span
+			>
+		</button>
+		{#if story && desk.job}
+			<ol>
+				{#each [...desk.job.log].reverse() as entry, i (i)}
+					<li><span class="when figures">{moment(entry.at)}</span> {entry.text}</li>
+				{/each}
+			</ol>
+		{/if}
+	</footer>
+</div>
+
+<style>
+	.frame {
+		height: 100%;
+		display: flex;
+		flex-direction: column;
+	}
+	.job {
+		display: flex;
+		align-items: center;
+		gap: 0.8rem;
+		min-width: 0;
+	}
+	h1 {
+		font-size: 1.15rem;
+		margin: 0;
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.job span {
+		color: var(--ink-soft);
+		white-space: nowrap;
+	}
+	.deeds {
+		display: flex;
+		gap: 0.3rem;
+	}
+	nav {
+		display: flex;
+		border-bottom: 1px solid var(--rule);
+		background: var(--paper);
+		/* the stages are marks on a tape */
+		background-image: repeating-linear-gradient(to right, var(--rule) 0 1px, transparent 1px 12px);
+		background-size: 100% 6px;
+		background-repeat: no-repeat;
+		background-position: bottom;
+	}
+	nav a {
+		flex: 1;
+		padding: 0.35rem 1.1rem 0.6rem;
+		color: var(--ink);
+		text-decoration: none;
+		border-right: 1px solid var(--rule);
+		border-bottom: 3px solid transparent;
+	}
+	nav a[aria-current='page'] {
+		background: var(--chalk-soft);
+		border-bottom-color: var(--chalk);
+	}
+	.stage {
+		font-weight: 600;
+	}
+	.state {
+		color: var(--ink-soft);
+		font-size: 0.9rem;
+		margin-left: 0.4rem;
+	}
+	.problem {
+		padding: 0.5rem 1.1rem;
+	}
+	main {
+		flex: 1;
+		min-height: 0;
+	}
+	.loading {
+		padding: 2rem;
+		color: var(--ink-soft);
+	}
+	footer {
+		border-top: 1px solid var(--rule);
+		background: var(--paper);
+	}
+	.line {
+		display: flex;
+		width: 100%;
+		gap: 0.8rem;
+		padding: 0.3rem 1.1rem;
+		text-align: left;
+		cursor: pointer;
+	}
+	.head {
+		font-weight: 600;
+	}
+	.what {
+		flex: 1;
+		overflow: hidden;
+		white-space: nowrap;
+		text-overflow: ellipsis;
+	}
+	.when,
+	.saved {
+		color: var(--ink-soft);
+	}
+	.saved {
+		margin-left: auto;
+	}
+	ol {
+		margin: 0;
+		padding: 0.2rem 1.1rem 0.8rem;
+		max-height: 34vh;
+		overflow: auto;
+		list-style: none;
+	}
+	li {
+		padding: 0.15rem 0;
+	}
+</style>

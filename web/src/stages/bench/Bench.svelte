@@ -1,0 +1,206 @@
+<!-- The bench: jobs as tickets, each with where it stands and what is waiting. -->
+<script lang="ts">
+	import { answered, api, asProblem, type Problem, type Ticket } from '../../lib/api/client';
+	import Head from '../../lib/parts/Head.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { day } from '../../lib/words';
+	import { navigate, p } from '../../router';
+
+	let tickets = $state<Ticket[] | null>(null);
+	let problem = $state<Problem | null>(null);
+	let bringing = $state(false);
+
+	async function load(): Promise<void> {
+		try {
+			tickets = await answered(api.GET('/api/bench'));
+			problem = null;
+		} catch (error) {
+			problem = asProblem(error);
+		}
+	}
+	void load();
+
+	const STAGE_PATH = {
+		measure: '/jobs/:job/measure',
+		draft: '/jobs/:job/draft',
+		fit: '/jobs/:job/fit',
+		cut: '/jobs/:job/cut',
+	} as const;
+
+	function path(ticket: Ticket): string {
+		const stage = STAGE_PATH[ticket.stage as keyof typeof STAGE_PATH] ?? STAGE_PATH.draft;
+		return p(stage, { params: { job: ticket.id } });
+	}
+
+	function daysLeft(due: string): number {
+		return Math.round((Date.parse(due) - Date.now()) / 86_400_000);
+	}
+
+	async function bringIn(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
+		const file = event.currentTarget.files?.[0];
+		event.currentTarget.value = '';
+		if (!file) return;
+		bringing = true;
+		const body = new FormData();
+		body.append('file', file);
+		try {
+			const job = await answered(
+				api.POST('/api/jobs/import', { body: body as never, bodySerializer: (form) => form as never }),
+			);
+			await navigate('/jobs/:job/draft', { params: { job: job.id } });
+		} catch (error) {
+			problem = asProblem(error);
+		} finally {
+			bringing = false;
+		}
+	}
+</script>
+
+<svelte:head><title>Bench · Izett</title></svelte:head>
+<Head />
+<main>
+	<div class="top">
+		<h1>On the bench</h1>
+		<a class="button main" href={p('/new')}>New ticket</a>
+		<label class="button" class:busy={bringing}>
+			Bring in a job file
+			<input type="file" accept=".json,application/json" class="sr-only" onchange={bringIn} />
+		</label>
+	</div>
+	{#if problem}
+		<ProblemNote {problem}>
+			<button class="button small" onclick={load}>{problem.offline ? 'Try again' : 'Understood'}</button>
+		</ProblemNote>
+	{/if}
+	{#if tickets === null && !problem}
+		<p class="quiet" role="status">Looking over the bench…</p>
+	{:else if tickets?.length === 0}
+		<section class="sheet empty">
+			<h2>Nothing on the bench yet</h2>
+			<p>A ticket is one garment for one wearer. Measure the wearer, and the block is drafted at once.</p>
+			<a class="button main" href={p('/new')}>Write the first ticket</a>
+		</section>
+	{:else if tickets}
+		<ul>
+			{#each tickets as ticket (ticket.id)}
+				<li>
+					<a class="ticket" href={path(ticket)}>
+						<span class="string" aria-hidden="true"></span>
+						<span class="who">
+							<span class="garment">{ticket.garment}</span>
+							<span>for {ticket.wearer}</span>
+						</span>
+						<span class="standing">
+							<strong>{ticket.standing}</strong>
+							<span class="touched">last worked on {day(ticket.touched)}</span>
+						</span>
+						<span class="waiting">
+							{#each ticket.waiting as thing (thing)}<span>{thing}</span>{/each}
+						</span>
+						<span class="due figures">
+							{#if ticket.due}
+								{@const left = daysLeft(ticket.due)}
+								<strong>{day(ticket.due)}</strong>
+								<span class:late={left < 7}>{left >= 0 ? `${left} days left` : `${-left} days over`}</span>
+							{:else}<span>no date set</span>{/if}
+						</span>
+					</a>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</main>
+
+<style>
+	main {
+		max-width: 68rem;
+		margin: 0 auto;
+		padding: 1.6rem 1.2rem;
+	}
+	.top {
+		display: flex;
+		align-items: center;
+		gap: 0.7rem;
+		margin-bottom: 1.2rem;
+	}
+	h1 {
+		flex: 1;
+		font-size: 1.9rem;
+		margin: 0;
+	}
+	.quiet {
+		color: var(--ink-soft);
+	}
+	.empty {
+		padding: 2rem;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+		display: grid;
+		gap: 0.9rem;
+	}
+	li {
+		/* a clipped box cannot have a border of its own */
+		filter: drop-shadow(0 0 0.6px var(--ink-soft)) drop-shadow(0 1px 1px rgb(0 0 0 / 0.08));
+	}
+	.ticket {
+		display: grid;
+		grid-template-columns: 2rem 1.35fr 1.1fr 1.4fr 8.5rem;
+		gap: 1rem;
+		align-items: center;
+		padding: 1.1rem 1.2rem 1.1rem 0.9rem;
+		background: var(--paper);
+		color: var(--ink);
+		text-decoration: none;
+		/* a ticket with its corners cut and a hole for the string */
+		clip-path: polygon(14px 0, 100% 0, 100% 100%, 14px 100%, 0 calc(100% - 14px), 0 14px);
+	}
+	.ticket:hover {
+		background: var(--chalk-soft);
+	}
+	.ticket:focus-visible {
+		outline-offset: -4px;
+	}
+	.string {
+		width: 15px;
+		height: 15px;
+		border-radius: 50%;
+		border: 1.5px solid var(--ink-soft);
+		background: var(--color-surface-50);
+		justify-self: center;
+	}
+	.ticket > span:not(.string) {
+		display: flex;
+		flex-direction: column;
+		gap: 0.1rem;
+	}
+	.garment {
+		font-family: 'Literata Variable', serif;
+		font-size: 1.25rem;
+	}
+	.touched,
+	.due span,
+	.who span:last-child {
+		color: var(--ink-soft);
+	}
+	.waiting span::before {
+		content: '· ';
+	}
+	.due {
+		text-align: right;
+	}
+	.due .late {
+		color: var(--wax);
+		font-weight: 600;
+	}
+	@media (max-width: 800px) {
+		.ticket {
+			grid-template-columns: 2rem 1fr 1fr;
+		}
+		.waiting {
+			grid-column: 2 / 4;
+		}
+	}
+</style>

@@ -1,0 +1,121 @@
+<!-- A new ticket: whose, what, by when. -->
+<script lang="ts">
+	import { answered, api, asProblem, type Problem, type Wearer } from '../../lib/api/client';
+	import Head from '../../lib/parts/Head.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { navigate, p } from '../../router';
+
+	let wearers = $state<Wearer[]>([]);
+	let chosen = $state('new');
+	let name = $state('');
+	let note = $state('');
+	let garment = $state('');
+	let due = $state('');
+	let problem = $state<Problem | null>(null);
+	let busy = $state(false);
+
+	async function load(): Promise<void> {
+		try {
+			wearers = await answered(api.GET('/api/wearers'));
+			if (wearers[0] && chosen === 'new') chosen = wearers[0].id;
+		} catch (error) {
+			problem = asProblem(error);
+		}
+	}
+	void load();
+
+	async function write(event: SubmitEvent): Promise<void> {
+		event.preventDefault();
+		busy = true;
+		try {
+			const wearer =
+				chosen === 'new'
+					? await answered(api.POST('/api/wearers', { body: { name, note } }))
+					: wearers.find((w) => w.id === chosen)!;
+			chosen = wearer.id;
+			if (!wearers.some((w) => w.id === wearer.id)) wearers = [...wearers, wearer];
+			if (!wearer.newest) {
+				const search = { garment, due };
+				await navigate('/wearers/:wearer/measure', { params: { wearer: wearer.id }, search });
+				return;
+			}
+			const job = await answered(
+				api.POST('/api/jobs', { body: { wearer: wearer.id, garment, due: due || null } }),
+			);
+			await navigate('/jobs/:job/draft', { params: { job: job.id } });
+		} catch (error) {
+			problem = asProblem(error);
+		} finally {
+			busy = false;
+		}
+	}
+</script>
+
+<svelte:head><title>New ticket · Izett</title></svelte:head>
+<Head />
+<main>
+	<h1>A new ticket</h1>
+	{#if problem}<ProblemNote {problem} />{/if}
+	<form class="sheet" onsubmit={write}>
+		<label for="wearer">For whom</label>
+		<select id="wearer" class="field" bind:value={chosen}>
+			{#each wearers as wearer (wearer.id)}
+				<option value={wearer.id}>{wearer.name}{wearer.newest ? '' : ' (not measured yet)'}</option>
+			{/each}
+			<option value="new">Someone new…</option>
+		</select>
+		{#if chosen === 'new'}
+			<label for="name">Name</label>
+			<input id="name" class="field" bind:value={name} required maxlength="120" autocomplete="off" />
+			<label for="note">To remember</label>
+			<textarea
+				id="note"
+				class="field"
+				rows="2"
+				bind:value={note}
+				placeholder="how the garment will be used, what matters"></textarea>
+		{/if}
+		<label for="garment">Garment</label>
+		<input
+			id="garment"
+			class="field"
+			bind:value={garment}
+			required
+			maxlength="120"
+			placeholder="fitted bodice"
+			autocomplete="off"
+		/>
+		<label for="due">Due</label>
+		<input id="due" class="field" type="date" bind:value={due} />
+		<span></span>
+		<div class="deeds">
+			<button class="button main" disabled={busy}>
+				{wearers.find((w) => w.id === chosen)?.newest ? 'Draft it' : 'On to measuring'}
+			</button>
+			<a class="button" href={p('/')}>Back</a>
+		</div>
+	</form>
+</main>
+
+<style>
+	main {
+		max-width: 44rem;
+		margin: 0 auto;
+		padding: 1.6rem 1.2rem;
+	}
+	h1 {
+		font-size: 1.9rem;
+	}
+	form {
+		display: grid;
+		grid-template-columns: 9rem 1fr;
+		gap: 0.9rem 1rem;
+		align-items: center;
+		padding: 1.6rem;
+		margin-top: 1rem;
+	}
+	.deeds {
+		display: flex;
+		gap: 0.6rem;
+	}
+</style>

@@ -1,0 +1,195 @@
+<!-- Cut: seam allowances for a purpose, line by line where wished; print at true size, and open files. -->
+<script lang="ts">
+	import { answered, api, asProblem, type Cutting } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import Table from '../../lib/table/Table.svelte';
+	import { reading, shown, typed } from '../../lib/units.svelte';
+	import { lineName } from '../../lib/words';
+
+	const desk = getDesk();
+	desk.against = null;
+	desk.leave();
+
+	let lit = $state<string[]>([]);
+	let errors = $state<Record<string, string>>({});
+
+	const purposes = $derived(shelf.all?.purposes ?? []);
+	const cutting = $derived(desk.job?.cutting ?? { purpose: 'muslin', by_lineage: {} });
+	const purpose = $derived(purposes.find((p) => p.key === cutting.purpose));
+	const lines = $derived.by(() => {
+		const found: { lineage: string; role: string; piece: string }[] = [];
+		for (const piece of desk.pieces)
+			for (const edge of piece.edges)
+				if (
+					edge.role !== 'dart_leg' &&
+					edge.lineage !== piece.on_fold &&
+					!found.some((f) => f.lineage === edge.lineage)
+				)
+					found.push({ lineage: edge.lineage, role: edge.role, piece: piece.title });
+		return found;
+	});
+
+	function width(line: { lineage: string; role: string }): number {
+		return cutting.by_lineage?.[line.lineage] ?? purpose?.by_role[line.role] ?? 0;
+	}
+
+	async function set(next: Cutting): Promise<void> {
+		await desk.deed('seam allowances', (job, version) =>
+			answered(
+				api.PUT('/api/jobs/{job_id}/cutting', {
+					params: { path: { job_id: job.id }, header: version },
+					body: next,
+				}),
+			),
+		);
+	}
+
+	async function widen(lineage: string, text: string): Promise<void> {
+		const by_lineage = { ...cutting.by_lineage };
+		if (!text.trim()) delete by_lineage[lineage];
+		else
+			try {
+				const read = await answered(api.POST('/api/lengths', { body: { text, unit: reading.unit } }));
+				by_lineage[lineage] = read.cm;
+			} catch (error) {
+				const problem = asProblem(error);
+				errors[lineage] = `${problem.message} ${problem.mend}`;
+				return;
+			}
+		delete errors[lineage];
+		await set({ purpose: cutting.purpose, by_lineage });
+	}
+
+	function file(kind: string, query = ''): string {
+		return `/api/jobs/${desk.job?.id}/files/${kind}${query}`;
+	}
+</script>
+
+<div class="cut">
+	<div class="on-table">
+		<Table pieces={desk.pieces} lit={new Set(lit)} showCutting label="The pieces with their cutting lines" />
+		{#if desk.draftProblem}<div class="over"><ProblemNote problem={desk.draftProblem} /></div>{/if}
+	</div>
+	<aside>
+		<h2>Print and carry</h2>
+		<div class="files">
+			<a class="button main" href={file('pdf', '?paper=a4')} download>Print file, A4</a>
+			<a class="button main" href={file('pdf', '?paper=letter')} download>Print file, Letter</a>
+			<a class="button" href={file('svg')} download>SVG, true size</a>
+			<a class="button" href={file('json')} download>Pattern, JSON</a>
+			<a class="button" href={`/api/jobs/${desk.job?.id}/export`} download>Whole job, JSON</a>
+		</div>
+		{#each shelf.all?.cautions.cut ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
+		<h2>Seam allowances</h2>
+		<label>
+			<span class="soft">Cut for</span>
+			<select
+				class="field"
+				value={cutting.purpose}
+				disabled={desk.busy}
+				onchange={(e) => set({ purpose: e.currentTarget.value, by_lineage: cutting.by_lineage ?? {} })}
+			>
+				{#each purposes as p (p.key)}<option value={p.key}>{p.title}</option>{/each}
+			</select>
+		</label>
+		{#if purpose}<p class="soft">{purpose.reason}</p>{/if}
+		<ul>
+			{#each lines as line (line.lineage)}
+				{@const own = cutting.by_lineage?.[line.lineage] !== undefined}
+				<li onpointerenter={() => (lit = [line.lineage])} onpointerleave={() => (lit = [])} class:own>
+					<label for="w-{line.lineage}">{lineName(line.lineage)}</label>
+					<input
+						id="w-{line.lineage}"
+						class="field figures"
+						autocomplete="off"
+						value={typed(width(line), reading.unit)}
+						title={own
+							? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
+							: ''}
+						aria-invalid={errors[line.lineage] ? 'true' : undefined}
+						onchange={(e) => widen(line.lineage, e.currentTarget.value)}
+					/>
+					<span class="soft">{reading.unit}</span>
+					{#if errors[line.lineage]}<p class="error">{errors[line.lineage]}</p>{/if}
+				</li>
+			{/each}
+		</ul>
+	</aside>
+</div>
+
+<style>
+	.cut {
+		display: grid;
+		grid-template-columns: 1fr 23rem;
+		grid-template-rows: minmax(0, 1fr);
+		height: 100%;
+		min-height: 0;
+	}
+	.on-table {
+		position: relative;
+		min-height: 20rem;
+	}
+	.over {
+		position: absolute;
+		inset: 3rem 2rem auto 3rem;
+	}
+	aside {
+		overflow: auto;
+		border-left: 1px solid var(--rule);
+		padding: 0.8rem 1rem;
+	}
+	h2 {
+		font-size: 1.1rem;
+		margin: 0.6rem 0 0.4rem;
+	}
+	.files {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+	}
+	p {
+		margin: 0.4rem 0;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		display: grid;
+		grid-template-columns: 1fr 5rem 1.6rem;
+		gap: 0.4rem;
+		align-items: center;
+		padding: 0.2rem 0;
+		border-bottom: 1px solid var(--rule);
+	}
+	li:hover {
+		background: var(--chalk-soft);
+	}
+	li input {
+		text-align: right;
+		min-height: 2rem;
+	}
+	.own input {
+		border-color: var(--chalk);
+		border-width: 2px;
+		font-weight: 600;
+	}
+	.error {
+		grid-column: 1 / -1;
+		color: var(--wax);
+		font-size: 0.9rem;
+	}
+	@media (max-width: 900px) {
+		.cut {
+			grid-template-columns: 1fr;
+			grid-template-rows: 55% 45%;
+		}
+	}
+</style>

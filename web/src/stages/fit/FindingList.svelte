@@ -1,0 +1,147 @@
+<!-- The findings of a muslin, and the earlier ones that are asked about again. -->
+<script lang="ts">
+	import { answered, api, freshName, type Finding, type Outcome, type Round } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { OUTCOMES, pencil } from '../../lib/words';
+
+	interface Props {
+		round: Round;
+		editable: boolean;
+		onreopen: (finding: Finding) => void;
+	}
+	let { round, editable, onreopen }: Props = $props();
+
+	const desk = getDesk();
+	const CHOICES = Object.keys(OUTCOMES) as Outcome[];
+
+	function given(finding: Finding): Outcome | undefined {
+		return finding.answers.find((a) => a.round === round.number)?.outcome;
+	}
+
+	async function say(finding: Finding, outcome: Outcome): Promise<void> {
+		await desk.deed(`${finding.seen}: ${OUTCOMES[outcome]}`, (job, version) =>
+			answered(
+				api.POST('/api/jobs/{job_id}/rounds/{number}/answers', {
+					params: { path: { job_id: job.id, number: round.number }, header: version },
+					body: { finding: finding.uid, outcome, note: '' },
+				}),
+			),
+		);
+	}
+
+	/** Apply the first remedy of a finding that was only recorded. */
+	async function mend(finding: Finding): Promise<void> {
+		const given = Object.fromEntries(
+			Object.entries(finding.given).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' as const }]),
+		);
+		await desk.deed(`remedy: ${finding.seen}`, async (job, version) => {
+			const plans = await answered(
+				api.POST('/api/remedies', { body: { kind: finding.kind, given, taken: finding.taken } }),
+			);
+			const plan = plans[0]!;
+			return answered(
+				api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy', {
+					params: { path: { job_id: job.id, number: round.number, uid: finding.uid }, header: version },
+					body: { remedy: plan.key, uids: plan.steps.map(() => freshName('s')) },
+				}),
+			);
+		});
+	}
+</script>
+
+{#if round.asks.length}
+	<h3>Did it help?</h3>
+	<ul>
+		{#each round.asks as finding (finding.uid)}
+			<li>
+				<span class="lead" style:background={pencil(finding.round)}></span>
+				<div>
+					<span>{finding.seen}</span>
+					<span class="soft">muslin {finding.round}: {finding.remedy_title || 'left as it was'}</span>
+					<select
+						class="field"
+						aria-label="{finding.seen}: did it help?"
+						value={given(finding) ?? ''}
+						disabled={!editable || desk.busy}
+						onchange={(e) => say(finding, e.currentTarget.value as Outcome)}
+					>
+						<option value="" disabled>not answered yet</option>
+						{#each CHOICES as choice (choice)}<option value={choice}>{OUTCOMES[choice]}</option>{/each}
+					</select>
+				</div>
+			</li>
+		{/each}
+	</ul>
+{/if}
+{#if round.findings.length}
+	<h3>Found on this muslin</h3>
+	<ul>
+		{#each round.findings as finding (finding.uid)}
+			<li>
+				<span class="lead" style:background={pencil(round.number)}></span>
+				<div>
+					<button class="seen" onclick={() => onreopen(finding)} disabled={!editable}>{finding.seen}</button>
+					{#if finding.words}<span class="said">“{finding.words}”</span>{/if}
+					{#if finding.remedy}
+						<span class="soft">{finding.remedy_title}{finding.applied ? '' : ' (taken back)'}</span>
+					{:else if editable}
+						<button class="button small" disabled={desk.busy} onclick={() => mend(finding)}
+							>Change the paper</button
+						>
+					{:else}
+						<span class="soft">left as it was</span>
+					{/if}
+				</div>
+			</li>
+		{/each}
+	</ul>
+{:else if editable}
+	<p class="soft">Nothing found on it yet.</p>
+{/if}
+
+<style>
+	h3 {
+		font-size: 1rem;
+		margin: 0.5rem 0 0.2rem;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		display: flex;
+		gap: 0.6rem;
+		padding: 0.4rem 0;
+		border-bottom: 1px solid var(--rule);
+	}
+	li > div {
+		display: flex;
+		flex-direction: column;
+		gap: 0.15rem;
+		flex: 1;
+		align-items: flex-start;
+	}
+	.lead {
+		flex: none;
+		width: 0.75rem;
+		height: 0.75rem;
+		margin-top: 0.35rem;
+		border-radius: 50%;
+	}
+	.seen {
+		text-align: left;
+		cursor: pointer;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+	}
+	.said {
+		font-family: 'Literata Variable', serif;
+		font-style: italic;
+	}
+	select {
+		min-height: 2rem;
+	}
+</style>

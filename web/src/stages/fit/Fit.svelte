@@ -1,0 +1,284 @@
+<!-- Fit: the muslin on the table. What it shows, what the paper change is, the old line under the new, and did it help. -->
+<script lang="ts">
+	import { answered, api, asProblem, type Finding, type Piece, type Step } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import Table from '../../lib/table/Table.svelte';
+	import { shown } from '../../lib/units.svelte';
+	import { lineName, moment, pencil } from '../../lib/words';
+	import BodyFigure from './BodyFigure.svelte';
+	import { figureOf } from './figure';
+	import FindingForm from './FindingForm.svelte';
+	import FindingList from './FindingList.svelte';
+	import RoundForm from './RoundForm.svelte';
+
+	const desk = getDesk();
+
+	const rounds = $derived(desk.job?.rounds ?? []);
+	const open = $derived(rounds.find((r) => !r.closed) ?? null);
+	let looked = $state<number | null>(null);
+	/** Whose as-cut lines lie under the new ones: the one chosen, else the muslin on the table, else the last. */
+	const round = $derived(rounds.find((r) => r.number === looked) ?? open ?? rounds.at(-1) ?? null);
+	const number = $derived(round?.number ?? null);
+
+	let under = $state<Piece[]>([]);
+	let chosen = $state<string | null>(null);
+	let trying = $state(false);
+	let pointed = $state<string[]>([]);
+
+	$effect(() => {
+		desk.against = number;
+		desk.work();
+		const job = desk.job?.id;
+		if (!job || number === null) {
+			under = [];
+			return;
+		}
+		answered(
+			api.GET('/api/jobs/{job_id}/rounds/{number}/pattern', { params: { path: { job_id: job, number } } }),
+		).then(
+			(pieces) => (under = pieces as Piece[]),
+			(error) => (desk.problem = asProblem(error)),
+		);
+	});
+
+	const figure = $derived(figureOf(desk.preview?.sums ?? []));
+	const kinds = $derived(shelf.all?.findings ?? []);
+	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
+	const moves = $derived(desk.preview?.moves ?? []);
+	const findings = $derived(round?.findings ?? []);
+
+	function tryRemedy(steps: Step[] | null): void {
+		if (!desk.job) return;
+		trying = steps !== null;
+		if (steps === null) desk.leave();
+		else desk.try({ ...desk.job.recipe, steps: [...desk.job.recipe.steps, ...steps] });
+	}
+
+	function choose(key: string): void {
+		tryRemedy(null);
+		chosen = key;
+	}
+
+	async function recorded(): Promise<void> {
+		chosen = null;
+		trying = false;
+	}
+
+	function reopen(finding: Finding): void {
+		choose(finding.kind);
+	}
+</script>
+
+<div class="fit">
+	<section class="left" aria-label="The muslin">
+		{#if rounds.length > 1}
+			<div class="rounds" role="group" aria-label="Muslins">
+				{#each rounds as r (r.number)}
+					<button
+						class="button small"
+						aria-pressed={r.number === number}
+						style:border-color={pencil(r.number)}
+						onclick={() => (looked = r.number)}
+					>
+						<span class="lead" style:background={pencil(r.number)}></span>
+						Muslin {r.number}{r.closed ? '' : ' (open)'}
+					</button>
+				{/each}
+			</div>
+		{/if}
+		{#if round}
+			<h2>Muslin {round.number}</h2>
+			<p class="soft">
+				cut {moment(round.opened)}{round.cloth ? `, ${round.cloth}` : ''}{round.closed
+					? `; closed ${moment(round.closed)}`
+					: ''}
+			</p>
+			{#if round.note}<p class="said">“{round.note}”</p>{/if}
+			<div class="figures-row">
+				<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={choose} />
+				<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={choose} />
+			</div>
+			<FindingList {round} editable={!round.closed} onreopen={reopen} />
+		{/if}
+		<RoundForm {open} />
+		{#each shelf.all?.cautions.fit ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
+	</section>
+	<section class="laid" aria-label="Old line under new">
+		<Table
+			pieces={desk.pieces}
+			{under}
+			underColour={number ? pencil(number) : undefined}
+			lit={new Set(pointed)}
+			label="The pattern with the lines as cut under it"
+		/>
+		{#if number}
+			<div class="legend">
+				<span><i class="solid"></i> {trying ? 'as it would become' : 'now'}</span>
+				<span><i class="dashed" style:border-color={pencil(number)}></i> as cut for muslin {number}</span>
+			</div>
+		{/if}
+	</section>
+	<section class="right" aria-label="Finding and remedy">
+		{#if kind && round && !round.closed}
+			{#key kind.key}
+				<FindingForm
+					{kind}
+					round={round.number}
+					{kinds}
+					ontry={tryRemedy}
+					onchoose={choose}
+					ondone={recorded}
+				/>
+			{/key}
+		{:else if round && !round.closed}
+			<h2>What does it show?</h2>
+			<p class="soft">Point at the figure, or choose:</p>
+			<ul class="kinds">
+				{#each kinds as k (k.key)}
+					<li><button onclick={() => choose(k.key)}>{k.seen}</button></li>
+				{/each}
+			</ul>
+		{/if}
+		{#if number}
+			<h2>What moved since muslin {number} was cut</h2>
+			{#if moves.length}
+				<table class="figures">
+					<thead>
+						<tr><th>line</th><th>moved</th><th>length</th></tr>
+					</thead>
+					<tbody>
+						{#each moves as move (move.lineage)}
+							<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
+								<td>{lineName(move.lineage)}</td>
+								<td>{shown(move.distance)}</td>
+								<td>{shown(move.length_before)} → {shown(move.length_after)}</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}
+				<p class="soft">Nothing: the pattern is as it was cut.</p>
+			{/if}
+		{/if}
+	</section>
+</div>
+
+<style>
+	.fit {
+		display: grid;
+		grid-template-columns: 20rem 1fr 21.5rem;
+		grid-template-rows: minmax(0, 1fr);
+		height: 100%;
+		min-height: 0;
+	}
+	.left,
+	.right {
+		overflow: auto;
+		padding: 0.7rem 0.9rem;
+	}
+	.left {
+		border-right: 1px solid var(--rule);
+	}
+	.right {
+		border-left: 1px solid var(--rule);
+	}
+	.laid {
+		position: relative;
+		min-height: 20rem;
+	}
+	.legend {
+		position: absolute;
+		top: 2.1rem;
+		right: 0.6rem;
+		display: flex;
+		gap: 1.2rem;
+		padding: 0.2rem 0.7rem;
+		background: var(--paper);
+		border: 1px solid var(--rule);
+		border-radius: var(--radius-base);
+	}
+	.legend i {
+		display: inline-block;
+		width: 1.8rem;
+		vertical-align: middle;
+		border-top: 2px solid var(--ink);
+	}
+	.legend .dashed {
+		border-top-style: dashed;
+	}
+	h2 {
+		font-size: 1.1rem;
+		margin: 0.4rem 0 0.2rem;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+		margin: 0.2rem 0;
+	}
+	.said {
+		font-family: 'Literata Variable', serif;
+		font-style: italic;
+		margin: 0.2rem 0;
+	}
+	.figures-row {
+		display: flex;
+	}
+	.rounds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.4rem;
+	}
+	.rounds [aria-pressed='true'] {
+		background: var(--chalk-soft);
+		font-weight: 600;
+	}
+	.lead {
+		width: 0.7rem;
+		height: 0.7rem;
+		border-radius: 50%;
+	}
+	.kinds {
+		list-style: none;
+		margin: 0 0 1rem;
+		padding: 0;
+	}
+	.kinds button {
+		width: 100%;
+		text-align: left;
+		padding: 0.45rem 0.4rem;
+		border-bottom: 1px solid var(--rule);
+		cursor: pointer;
+	}
+	.kinds button:hover {
+		background: var(--chalk-soft);
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		font-size: 0.95rem;
+	}
+	th {
+		text-align: left;
+		font-weight: 500;
+		color: var(--ink-soft);
+	}
+	td,
+	th {
+		padding: 0.25rem 0.3rem 0.25rem 0;
+		border-bottom: 1px solid var(--rule);
+	}
+	tbody tr:hover {
+		background: var(--chalk-soft);
+	}
+	@media (max-width: 1000px) {
+		.fit {
+			grid-template-columns: 1fr 1fr;
+			grid-template-rows: 50% 50%;
+		}
+		.laid {
+			grid-column: 1 / 3;
+			grid-row: 1;
+		}
+	}
+</style>
