@@ -55,7 +55,9 @@ def load() -> None:
     """Fill an empty studio; a studio with wearers in it is left alone."""
     if Wearer.objects.exists():
         return
-    viola = _wearer("Hanneke Oduvale", "Viola. Right arm bows; wants room across the back when the arm goes forward.", VIOLA, "cm")
+    viola = _wearer(
+        "Hanneke Oduvale", "Viola. Right arm bows; wants room across the back when the arm goes forward.", VIOLA, "cm"
+    )
     cello = _wearer("Marit Sollendine", "Cello. Plays seated with the arms forward. Likes a close waist.", CELLO, "in")
     oboe = _wearer("Philippa Ntarrow", "Oboe. Breath first: nothing tight at the waist.", OBOE, "cm")
     _second_round(_job(viola, "Concert dress, fitted top", 24))
@@ -103,9 +105,7 @@ def _found(job: Job, number: int, kind: str, remedy: str, steps: int, *, words: 
 def _second_round(job: Job) -> None:
     head = recipe_document(head_of(_fresh(job)).document)
     eased = head.model_copy(update={"overrides": {"across_back_ease": 0.9}})
-    revise(
-        job.id, _fresh(job).version, RevisionIn(recipe=eased, why="a little more across the back, for the bow arm")
-    )
+    revise(job.id, _fresh(job).version, RevisionIn(recipe=eased, why="a little more across the back, for the bow arm"))
     cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
     back = _found(
         job, 1, "back_tight", "ease", 1, words="it holds me when I reach for the lowest string", missing="0.8"

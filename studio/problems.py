@@ -20,9 +20,7 @@ class Refusal(Exception):
         extra: further members of the problem, such as both sides of a conflict.
     """
 
-    def __init__(
-        self, status: int, code: str, message: str, *, mend: str, extra: dict[str, Any] | None = None
-    ) -> None:
+    def __init__(self, status: int, code: str, message: str, *, mend: str, extra: dict[str, Any] | None = None) -> None:
         super().__init__(message)
         self.status, self.code, self.message, self.mend = status, code, message, mend
         self.extra = extra or {}
@@ -30,7 +28,9 @@ class Refusal(Exception):
 
 def not_found(what: str) -> Refusal:
     """Return the refusal for something that is not there."""
-    return Refusal(404, "not-found", f"There is no such {what}.", mend="It may have been deleted: go back to the bench.")
+    return Refusal(
+        404, "not-found", f"There is no such {what}.", mend="It may have been deleted: go back to the bench."
+    )
 
 
 def problem(
@@ -66,5 +66,9 @@ def install(api: NinjaAPI) -> None:
         first = error.errors[0]
         place = [str(part) for part in first["loc"]]
         return problem(
-            422, "invalid-request", f"{' → '.join(place)}: {first['msg']}.", mend="Correct it and send it again.", where=place
+            422,
+            "invalid-request",
+            f"{' → '.join(place)}: {first['msg']}.",
+            mend="Correct it and send it again.",
+            where=place,
         )

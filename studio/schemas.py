@@ -494,5 +494,3 @@ class CatalogueOut(Schema):
     purposes: list[PurposeOut]
     movements: list[str]
     cautions: dict[str, list[str]]
-
-

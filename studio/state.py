@@ -186,7 +186,9 @@ def _judging(round_: Round) -> list[str]:
     answered = round_.answers.count()
     waiting: list[str] = []
     if asked > answered:
-        waiting.append(f"{asked - answered} earlier {'finding' if asked - answered == 1 else 'findings'} to look at again")
+        waiting.append(
+            f"{asked - answered} earlier {'finding' if asked - answered == 1 else 'findings'} to look at again"
+        )
     if open_findings:
         waiting.append(f"{len(open_findings)} {'finding' if len(open_findings) == 1 else 'findings'} without a remedy")
     return waiting or ["muslin to judge"]

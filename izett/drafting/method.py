@@ -27,6 +27,10 @@ class Notice:
     symbols: tuple[str, ...] = ()
 
 
+#: Where a draft tells its notices.
+Tell = Callable[[Notice], None]
+
+
 @dataclass(frozen=True, slots=True)
 class Method:
     """A block's drafting method.
@@ -43,7 +47,7 @@ class Method:
     title: str
     sheet: RuleSheet
     requires: tuple[tuple[str, ...], ...]
-    draft: Callable[[Worksheet, Callable[[Notice], None]], Pattern]
+    draft: Callable[[Worksheet, Tell], Pattern]
 
 
 @dataclass(frozen=True, slots=True)

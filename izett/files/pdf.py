@@ -10,13 +10,15 @@ from io import BytesIO
 from math import ceil
 
 from reportlab.lib.pagesizes import A4, LETTER
-from reportlab.lib.units import cm as POINTS_PER_CM
-from reportlab.lib.units import inch as POINTS_PER_INCH
+from reportlab.lib import units
 from reportlab.pdfgen.canvas import Canvas
 
 from izett.errors import UnknownName
 from izett.finishing.sheet import SheetPiece, label_place
 from izett.geometry.point import Point
+
+POINTS_PER_CM: float = units.cm
+POINTS_PER_INCH: float = units.inch
 
 PAPERS: dict[str, tuple[float, float]] = {"a4": A4, "letter": LETTER}
 
@@ -72,7 +74,7 @@ def write_pdf(
     if paper not in PAPERS:
         raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
     size = PAPERS[paper]
-    placed, width, height = _laid_out(sheets, size)
+    placed, width, height = _laid_out(sheets)
     tiling = _tiling(placed, width, height, size)
     stream = BytesIO()
     # The drawn size is the true size: viewers are told not to scale it to the paper.
@@ -94,7 +96,7 @@ def write_pdf(
 Placed = tuple[SheetPiece, Point]
 
 
-def _laid_out(sheets: Sequence[SheetPiece], size: tuple[float, float]) -> tuple[list[Placed], float, float]:
+def _laid_out(sheets: Sequence[SheetPiece]) -> tuple[list[Placed], float, float]:
     """Place the pieces side by side, feet on one line, starting where a page starts."""
     placed: list[Placed] = []
     left = GAP / 2

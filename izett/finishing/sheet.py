@@ -145,8 +145,7 @@ def _cutting_line(lines: list[tuple[list[Point], float]]) -> list[Point]:
         ring = corner_between(ring, line, limit=MITRE_LIMIT * widest)
     # The last line meets the first: make that corner, then cut the doubled start away.
     head, tail = ring[: len(ring) // 2], ring[len(ring) // 2 :]
-    closed = corner_between(tail, head, limit=MITRE_LIMIT * widest)
-    return closed
+    return corner_between(tail, head, limit=MITRE_LIMIT * widest)
 
 
 def _dart_drawing(piece: Piece, name: str) -> DartDrawing:

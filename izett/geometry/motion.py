@@ -27,6 +27,7 @@ class Motion:
         return cls(1.0, 0.0, shift)
 
     def __call__(self, point: Point) -> Point:
+        """Return where the move takes a point."""
         x, y = point
         return (
             self.cosine * x - self.sine * y + self.shift[0],

@@ -30,9 +30,7 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
     head = head_of(job)
     steps = remedy_steps(finding, data.remedy, data.uids, number)
     document = recipe_document(head.document)
-    recipe = document.model_copy(
-        update={"steps": [*(s for s in document.steps if s.uid not in finding.steps), *steps]}
-    )
+    recipe = document.model_copy(update={"steps": [*(s for s in document.steps if s.uid not in finding.steps), *steps]})
     _refuse_failing(recipe, measures_of(head.sheet), set(data.uids))
     title = finding_kind(finding.kind).remedy(data.remedy).title
     with changing(job, version):
@@ -55,7 +53,10 @@ def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) ->
     plan = worked(kind, kind.remedy(remedy), finding.given, Taken(finding.taken))
     if len(uids) != len(plan.steps):
         raise Refusal(
-            422, "step-names", f"This remedy has {len(plan.steps)} steps, {len(uids)} names were sent.", mend="Try again."
+            422,
+            "step-names",
+            f"This remedy has {len(plan.steps)} steps, {len(uids)} names were sent.",
+            mend="Try again.",
         )
     why = f"Muslin {number}: {kind.seen.lower()}" + (f" — “{finding.words}”" if finding.words else "")
     return [

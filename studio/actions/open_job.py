@@ -26,9 +26,7 @@ def open_job(data: JobIn) -> Job:
         )
     with transaction.atomic():
         job = Job.objects.create(wearer=wearer, sheet=sheet, garment=data.garment, due=data.due)
-        head = Revision.objects.create(
-            job=job, number=1, sheet=sheet, document=document_of(RecipeDoc()), why="drafted"
-        )
+        head = Revision.objects.create(job=job, number=1, sheet=sheet, document=document_of(RecipeDoc()), why="drafted")
         job.head = head
         job.save(update_fields=["head"])
         tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")

@@ -107,9 +107,7 @@ def everything(request: HttpRequest) -> CatalogueOut:
                 level=kind.spot.level,
                 movement=kind.movement,
                 inputs=[
-                    InputOut(
-                        symbol=i.symbol, label=i.label, default=i.default, low=i.low, high=i.high, pinch=i.pinch
-                    )
+                    InputOut(symbol=i.symbol, label=i.label, default=i.default, low=i.low, high=i.high, pinch=i.pinch)
                     for i in kind.inputs
                 ],
             )

@@ -99,8 +99,7 @@ def _neck_slid(piece: Piece, amount: float) -> Piece:
     moves = {name: add(piece.vertex(name), rise) for name in upper}
     # The armhole is drawn anew first, with its tip already raised: nothing is left for the corner to move.
     ring = tuple(replace(e, curve=raised) if e is armhole else e for e in piece.edges)
-    redrawn_piece = redrawn(replace(piece, edges=ring), moves=moves)
-    return redrawn_piece
+    return redrawn(replace(piece, edges=ring), moves=moves)
 
 
 def _line_of(piece: Piece, mouth: str) -> Role:

@@ -1,0 +1,81 @@
+# Two commands do everything: `make demo` starts Izett with demo data, `make test` runs all checks and tests.
+SHELL := /bin/bash
+.DEFAULT_GOAL := help
+PYTHON ?= python3
+PORT ?= 8765
+BIN := .venv/bin
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
+
+.PHONY: help demo test check fix api lock bench sweep screenshots serve chromium clean
+
+help: ## show what there is
+	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
+
+.venv/.ready: requirements/dev.txt
+	$(PYTHON) -m venv .venv
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check uv==0.13.9
+	$(BIN)/uv pip sync --quiet --require-hashes --python $(BIN)/python requirements/dev.txt
+	touch $@
+
+web/node_modules/.ready: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	@touch $@
+
+demo: .venv/.ready web/dist/index.html ## start Izett with demo data at http://127.0.0.1:8765/
+	IZETT_DATA=var/demo $(BIN)/python manage.py migrate --verbosity 0
+	IZETT_DATA=var/demo $(BIN)/python manage.py demo
+	IZETT_DATA=var/demo $(BIN)/python manage.py serve --port $(PORT)
+
+serve: .venv/.ready web/dist/index.html ## start Izett with your own data, kept in var/
+	$(BIN)/python manage.py migrate --verbosity 0
+	$(BIN)/python manage.py serve --port $(PORT)
+
+check: .venv/.ready web/node_modules/.ready ## formatting, lint, types, import contracts, generated files
+	$(BIN)/ruff format --check --quiet .
+	$(BIN)/ruff check --quiet .
+	$(BIN)/mypy
+	$(BIN)/lint-imports --no-cache
+	$(BIN)/python manage.py makemigrations --check --dry-run --verbosity 0
+	@rm -rf var/formats && mkdir -p var/formats
+	$(BIN)/python manage.py openapi --out var/formats
+	diff -r var/formats docs/formats
+	cd web && npm run --silent lint && npm run --silent check
+	cd web && npx openapi-typescript ../docs/formats/openapi.json -o ../var/schema.d.ts > /dev/null && diff ../var/schema.d.ts src/lib/api/schema.d.ts
+
+chromium:
+	@command -v chromium > /dev/null || { \
+	  as_root=$$([ "$$(id -u)" = 0 ] || echo sudo); \
+	  $$as_root apt-get update -qq && $$as_root apt-get install -y -qq chromium; }
+
+test: check chromium web/dist/index.html ## everything that must hold: make check, then all tests
+	cd web && npm test --silent
+	$(BIN)/python -m pytest
+
+fix: .venv/.ready web/node_modules/.ready ## format and mend what can be mended by itself
+	$(BIN)/ruff format --quiet .
+	$(BIN)/ruff check --fix --quiet .
+	cd web && npm run --silent fix
+
+api: .venv/.ready web/node_modules/.ready ## write docs/formats and the typed client anew
+	$(BIN)/python manage.py openapi
+	cd web && npm run --silent api
+
+lock: .venv/.ready ## resolve the Python requirements anew
+	$(BIN)/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes requirements/app.in -o requirements/app.txt
+	$(BIN)/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes requirements/dev.in -o requirements/dev.txt
+
+bench: chromium .venv/.ready web/dist/index.html ## measure the budgets, each beside a floor of the same run
+	$(BIN)/python -m tests.bench
+
+sweep: .venv/.ready ## draft for every body there is and count what holds
+	$(BIN)/python -m tests.sweep
+
+screenshots: chromium .venv/.ready web/dist/index.html ## take the pictures of docs/screenshots anew
+	$(BIN)/python -m tests.screenshots
+
+clean: ## remove what was installed and built (data in var/ stays)
+	rm -rf .venv web/node_modules web/dist

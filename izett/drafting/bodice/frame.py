@@ -1,0 +1,197 @@
+"""The frame of the bodice: front and back above the waist, for one set of widths."""
+
+from dataclasses import dataclass
+from math import cos, radians, sin
+
+from izett.drafting import armhole as armholes
+from izett.drafting.bodice.bust_dart import settle_bust_dart
+from izett.drafting.method import Notice
+from izett.drafting.shoulder import slope_by_diagonal
+from izett.errors import DraftRefused
+from izett.geometry.curve import Curve
+from izett.geometry.motion import Motion
+from izett.geometry.point import Point, Vector, add, left_of, unit
+from izett.rules.formula import clamp
+from izett.rules.worksheet import Worksheet
+
+#: Degrees. Valid shoulder slopes, and how much steeper the front may be than the back.
+SLOPES = (8.0, 34.0)
+FRONT_STEEPER = (-4.0, 10.0)
+
+
+#: The across lines stay this far inside the shoulder tip (cm).
+BACK_INSIDE_TIP, FRONT_INSIDE_TIP = 0.4, 0.9
+
+
+@dataclass(frozen=True, slots=True)
+class Half:
+    """The upper part of a front or a back half."""
+
+    neck_point: Point
+    tip: Point
+    slope: float
+    underarm: Point
+    across: float
+    across_moved: float
+    armhole: Curve
+
+    @property
+    def below_shoulder(self) -> Vector:
+        """The direction square to the shoulder, downwards."""
+        return square_to_shoulder(self.slope)
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """Front and back above the waist, for one set of widths."""
+
+    front: Half
+    back: Half
+    angle: float
+    closed_underarm: Point
+    notices: tuple[Notice, ...]
+
+    @property
+    def front_room(self) -> float:
+        """The front's part of the armhole width, cm."""
+        return self.front.underarm[0] - self.front.across
+
+    @property
+    def back_room(self) -> float:
+        """The back's part of the armhole width, cm."""
+        return self.back.underarm[0] - self.back.across
+
+    @property
+    def room(self) -> float:
+        """The width that is left for the arm between the across lines, cm."""
+        return self.front_room + self.back_room
+
+    @property
+    def front_share(self) -> float:
+        """The front's share of that width."""
+        return self.front_room / self.room
+
+    @property
+    def back_longer(self) -> float:
+        """How much longer the back armhole is than the front one, cm."""
+        return self.back.armhole.length - self.front.armhole.length
+
+    @property
+    def armhole(self) -> float:
+        """The length of the whole armhole, cm."""
+        return self.back.armhole.length + self.front.armhole.length
+
+
+def frame_of(sums: Worksheet) -> Frame:
+    """Return front and back above the waist for the worksheet's present values.
+
+    Raises:
+        DraftRefused: bust point or armhole have no place on this body.
+    """
+    notices: list[Notice] = []
+    angle = settle_bust_dart(sums, notices)
+    apex = (sums["apex_x"], sums["apex_level"])
+    if not 4 <= apex[1] <= sums["back_waist_length"] - 4:
+        raise DraftRefused(
+            f"The bust point comes to lie {apex[1]:.1f} cm above the waist.",
+            mend="Retake the front length and neck point to bust point.",
+            where=("front_length", "neck_to_apex", "back_waist_length"),
+        )
+    front_neck = (sums["front_neck_width"], sums["front_neck_level"])
+    back_neck = (sums["back_neck_width"], sums["back_waist_length"] + sums["back_neck_rise"])
+    front_slope, back_slope = slopes_of(sums, front_neck, back_neck, notices)
+    level, low = sums["bust_line_level"], sums["underarm_level"]
+    take = sums["side_take"]
+    rise = take * (low - level) / level
+    up_side = unit((take, level))
+    inwards = left_of(up_side)
+    closed = (sums["front_width"] + rise, low)
+    opening = Motion.turning(radians(angle), about=apex)
+    front = _half(
+        front_neck,
+        front_slope,
+        sums["shoulder_length"],
+        opening(closed),
+        opening.direction(inwards),
+        sums["across_front_line"],
+        FRONT_INSIDE_TIP,
+        armholes.FRONT,
+    )
+    back = _half(
+        back_neck,
+        back_slope,
+        sums["back_shoulder"],
+        (sums["back_width"] + sums["centre_back_at_bust"] + rise, low),
+        inwards,
+        sums["across_back_line"],
+        BACK_INSIDE_TIP,
+        armholes.BACK,
+    )
+    return Frame(front, back, angle, closed, tuple(notices))
+
+
+def _half(
+    neck_point: Point,
+    slope: float,
+    shoulder: float,
+    underarm: Point,
+    inwards: Vector,
+    across: float,
+    inside: float,
+    scoop: armholes.Scoop,
+) -> Half:
+    down = radians(slope)
+    tip = add(neck_point, (shoulder * cos(down), -shoulder * sin(down)))
+    held = min(across, tip[0] - inside)
+    if tip[1] - underarm[1] < 6 or underarm[0] - held < 1:
+        raise DraftRefused(
+            f"The shoulder tip lies only {tip[1] - underarm[1]:.1f} cm above the underarm and the armhole "
+            f"{underarm[0] - held:.1f} cm wide: there is no armhole between them.",
+            mend="Retake the armhole depth, the front length and the across widths.",
+            where=("armhole_depth", "front_length", "across_front", "across_back"),
+        )
+    curve = armholes.armhole(tip, square_to_shoulder(slope), underarm, inwards, held, scoop)
+    return Half(neck_point, tip, slope, underarm, held, across - held, curve)
+
+
+def square_to_shoulder(slope: float) -> Vector:
+    """Return the direction square to a shoulder of that slope (degrees), downwards."""
+    return (-sin(radians(slope)), -cos(radians(slope)))
+
+
+def slopes_of(sums: Worksheet, front_neck: Point, back_neck: Point, notices: list[Notice]) -> tuple[float, float]:
+    """Return the front and back shoulder slopes in degrees, by triangle where a diagonal was taken."""
+    found: list[float] = []
+    for side, neck_point in (("front", front_neck), ("back", back_neck)):
+        symbol = f"{side}_shoulder_slope_length"
+        slope = sums[f"default_{side}_slope"]
+        if sums.has(symbol):
+            measured = slope_by_diagonal(neck_point, (0.0, 0.0), sums["shoulder_length"], sums[symbol])
+            if measured is not None and SLOPES[0] <= measured <= SLOPES[1]:
+                slope = measured
+            else:
+                notices.append(
+                    Notice(
+                        "shoulder-diagonal-odd",
+                        f"The {side} shoulder diagonal of {sums[symbol]:.1f} cm gives "
+                        + (f"a slope of {measured:.0f}°" if measured is not None else "no shoulder at all")
+                        + f"; {slope:.0f}° is drawn. Retake the diagonal and the shoulder length.",
+                        (symbol, "shoulder_length"),
+                    )
+                )
+        found.append(slope)
+    front, back = found
+    steeper = clamp(front - back, *FRONT_STEEPER)
+    if steeper != front - back:
+        mean = (front + back) / 2
+        notices.append(
+            Notice(
+                "shoulder-slopes-apart",
+                f"Front and back shoulders slope {front:.0f}° and {back:.0f}°: they are drawn closer together.",
+                ("front_shoulder_slope_length", "back_shoulder_slope_length"),
+            )
+        )
+        front, back = mean + steeper / 2, mean - steeper / 2
+    for symbol, slope in (("front_slope", front), ("back_slope", back)):
+        sums.settle(symbol, slope)
+    return sums["front_slope"], sums["back_slope"]
