@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from io import BytesIO
 from math import ceil
 
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib import units
+from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfgen.canvas import Canvas
 
 from izett.errors import UnknownName

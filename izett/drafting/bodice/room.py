@@ -100,7 +100,7 @@ def _shared(sums: Worksheet, frame: Frame) -> Frame:
         sums.settle("side_shift", shift)
         return frame_of(sums)
 
-    start = sums["side_shift"]
+    start = frame_shift = sums["side_shift"]
     # Shifting towards the front (−) widens the front: each bound gives a one-sided limit of the shift.
     bounds: tuple[tuple[Callable[[Frame], float], float], ...] = (
         (lambda f: f.front_share - FRONT_SHARE[0], -1),
@@ -112,12 +112,12 @@ def _shared(sums: Worksheet, frame: Frame) -> Frame:
         if slack(frame) >= 0:
             continue
         far = way * LARGEST_SHIFT
-        if slack(at(far)) < 0:
-            start = far
-        else:
+        start = far
+        if slack(at(far)) >= 0:
             # Solved a hair inside the bound, so that the result keeps it.
-            start = float(brentq(lambda s, slack=slack: slack(at(s)) - 1e-6, start, far, xtol=1e-9))
+            start = float(brentq(lambda s, slack=slack: slack(at(s)) - 1e-6, frame_shift, far, xtol=1e-9))
         frame = at(start)
+        frame_shift = start
     sums.settle("side_shift", start, residual=_share_missed(frame))
     return frame
 

@@ -1,0 +1,27 @@
+"""Shared settings of all tests: derandomised properties, a file database, the evaluator's fresh memory."""
+
+import os
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+settings.register_profile(
+    "izett", derandomize=True, max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
+settings.load_profile("izett")
+
+
+@pytest.fixture(scope="session")
+def evaluator():
+    from izett.catalogue import catalogue
+    from izett.recipe import Evaluator
+
+    return Evaluator(catalogue(), remembered=4096)
+
+
+@pytest.fixture
+def middling():
+    """A body of middling size with few measures."""
+    return {"bust_girth": 92.0, "waist_girth": 74.0, "height": 168.0, "high_bust_girth": 87.0}

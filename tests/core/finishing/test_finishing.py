@@ -1,0 +1,107 @@
+"""Pieces made ready for paper, against shapely's buffers."""
+
+import pytest
+from shapely import LineString, Polygon
+from shapely import Point as ShapelyPoint
+
+from izett.errors import UnknownName, ValueOutOfRange
+from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.dart_caps import cap_peak
+from izett.finishing.sheet import sheet_pieces
+from izett.geometry.motion import Motion
+from izett.geometry.point import distance
+from izett.pattern.document import Role, dart_angle
+from izett.recipe import Recipe
+from tests.bodies import some_bodies
+
+
+@pytest.fixture
+def pattern(evaluator, middling):
+    return evaluator.evaluate(Recipe("bodice", middling)).pattern
+
+
+def test_without_allowance_the_cutting_line_is_the_sewing_line(pattern):
+    for sheet in sheet_pieces(pattern, Allowances("none")):
+        assert Polygon(sheet.cutting).symmetric_difference(Polygon(sheet.sewing)).area < 1e-6
+        assert "NO seam allowance" in sheet.label
+
+
+@pytest.mark.parametrize("purpose", [p for p in purposes() if p != "none"])
+def test_the_cutting_line_holds_the_sewing_line_at_each_edges_allowance(evaluator, purpose):
+    allowances = Allowances(purpose)
+    for body in some_bodies(12):
+        pattern = evaluator.evaluate(Recipe("bodice", body)).pattern
+        for sheet in sheet_pieces(pattern, allowances):
+            cut = Polygon(sheet.cutting)
+            assert cut.is_valid
+            assert cut.buffer(1e-6).contains(Polygon(sheet.sewing))
+            for edge in sheet.piece.edges:
+                if edge.is_leg:
+                    continue
+                width = allowances.of(sheet.piece, edge)
+                middle = LineString(edge.curve.flattened()).interpolate(0.5, normalized=True)
+                assert cut.exterior.distance(middle) <= width + 1e-3
+                if edge.curve.length > 4 * width:
+                    assert cut.exterior.distance(middle) == pytest.approx(width, abs=0.02)
+
+
+def test_an_equal_allowance_is_shapelys_mitred_buffer(pattern):
+    """On the back without its fold, 1 cm all round, against a mitred buffer of the sewing line."""
+    by_lineage = {edge.lineage: 1.0 for piece in pattern for edge in piece.edges if not edge.is_leg}
+    sheet = sheet_pieces(pattern, Allowances("home", by_lineage))[1]
+    ours, theirs = Polygon(sheet.cutting), Polygon(sheet.sewing).buffer(1.0, join_style="mitre", mitre_limit=4)
+    assert ours.symmetric_difference(theirs).area < 0.01 * theirs.area
+
+
+def test_a_fold_gets_no_allowance_and_no_step(pattern):
+    sheet = sheet_pieces(pattern, Allowances("muslin"))[0]
+    assert sheet.fold is not None
+    assert min(p[0] for p in sheet.cutting) == pytest.approx(0, abs=1e-9)
+
+
+def test_a_single_line_can_be_cut_wider(pattern):
+    plain = sheet_pieces(pattern, Allowances("home"))[1]
+    wide = sheet_pieces(pattern, Allowances("home", {"back.side": 5.0}))[1]
+    assert wide.bounds[2] > plain.bounds[2] + 3
+
+
+def test_what_is_no_allowance_is_told():
+    with pytest.raises(UnknownName, match="muslin"):
+        Allowances("gala")
+    with pytest.raises(ValueOutOfRange, match="back.side"):
+        Allowances("home", {"back.side": 30.0})
+    assert all(set(p.by_role) == set(Role) - {Role.DART_LEG} for p in purposes().values())
+
+
+def test_a_dart_cap_is_where_the_folded_cloth_meets_the_seam(evaluator):
+    """Folding the dart shut lays the cap's first half along the neighbouring seam line (how a hand trues it)."""
+    for body in some_bodies(15):
+        for piece in evaluator.evaluate(Recipe("bodice", body)).pattern:
+            for dart in piece.darts:
+                a, b = (piece.vertex(name) for name in dart.mouth)
+                peak = cap_peak(piece, dart)
+                assert distance(peak, a) == pytest.approx(distance(peak, b), abs=1e-9)
+                tip = piece.vertex(dart.tip)
+                # The cap lies beyond the mouth, never inside the piece.
+                middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+                assert distance(tip, peak) >= distance(tip, middle) - 1e-9
+                assert Motion.turning(-dart_angle(piece, dart), about=dart.pivot)(b) == pytest.approx(a, abs=1e-6)
+
+
+def test_notches_are_single_in_front_and_double_behind_and_point_outwards(pattern):
+    front, back = sheet_pieces(pattern, Allowances("muslin"))
+    assert (len(front.notches), len(back.notches)) == (1, 2)
+    for sheet in (front, back):
+        for on_line, outside in sheet.notches:
+            sewing, cutting = Polygon(sheet.sewing), Polygon(sheet.cutting)
+            assert sewing.exterior.distance(ShapelyPoint(on_line)) < 0.02
+            assert not sewing.contains(ShapelyPoint(outside))
+            assert cutting.buffer(0.01).contains(ShapelyPoint(outside))
+
+
+def test_labels_say_all_that_a_heap_of_pieces_needs(pattern):
+    front, back = sheet_pieces(pattern, Allowances("muslin"), title="Recital bodice", wearer="M. S.")
+    assert front.label[:3] == ("Recital bodice", "1 of 2  Bodice front", "M. S.")
+    assert "cut 1 on the fold" in front.label
+    assert "cut 2, mirrored" in back.label
+    assert "seam allowance INCLUDED" in front.label

@@ -1,0 +1,137 @@
+"""The command line: same core, errors in one line on stderr, exit status 2."""
+
+import json
+import subprocess
+import sys
+
+import pytest
+
+from izett.cli import main
+
+
+@pytest.fixture
+def measures(tmp_path, middling):
+    path = tmp_path / "body.json"
+    path.write_text(json.dumps({"format": "izett-measures", "version": 1, "unit": "cm", "readings": middling}))
+    return path
+
+
+def run(*arguments):
+    return main([str(a) for a in arguments])
+
+
+def test_a_draft_is_written_checked_and_passes(measures, tmp_path, capsys):
+    out = tmp_path / "bodice.json"
+    assert run("draft", "--measures", measures, "--block", "bodice", "--out", out) == 0
+    assert run("check", out) == 0
+    table = capsys.readouterr().out
+    assert table.count("passes") >= 15
+    assert "seams_match" in table
+    data = json.loads(out.read_text())
+    assert data["measures"]["bust_girth"] == 92
+    assert data["symbols"]["armhole_depth"] == "estimated"
+    assert data["allowances"]["bust_ease"] == 6
+
+
+@pytest.mark.parametrize("suffix", ["svg", "pdf"])
+def test_sheets_are_written(measures, tmp_path, suffix):
+    out = tmp_path / f"bodice.{suffix}"
+    assert run("draft", "--measures", measures, "--out", out, "--paper", "letter") == 0
+    assert out.stat().st_size > 2000
+
+
+def test_allowances_take_units(measures, tmp_path):
+    out = tmp_path / "b.json"
+    assert (
+        run("draft", "--measures", measures, "--set", "bust_ease=3in", "--set", "front_ease_share=0.5", "--out", out)
+        == 0
+    )
+    allowances = json.loads(out.read_text())["allowances"]
+    assert (allowances["bust_ease"], allowances["front_ease_share"]) == (7.62, 0.5)
+
+
+def test_a_recipe_is_worked_and_its_skipped_steps_told(measures, tmp_path, capsys):
+    recipe = tmp_path / "recipe.json"
+    steps = [
+        {"uid": "a", "kind": "change_shoulder", "params": {"amount": 0.5}},
+        {"uid": "b", "kind": "aim_dart", "params": {"dart": "front.none"}},
+    ]
+    recipe.write_text(json.dumps({"format": "izett-recipe", "steps": steps}))
+    out = tmp_path / "b.json"
+    assert run("draft", "--measures", measures, "--recipe", recipe, "--out", out) == 0
+    assert "skipped" in capsys.readouterr().err
+
+
+def test_the_proportional_school_estimates_what_direct_takes(tmp_path, capsys, middling):
+    body = {**middling, "neck_girth": 40}
+    path = tmp_path / "b.json"
+    path.write_text(json.dumps({"format": "izett-measures", "version": 1, "unit": "cm", "readings": body}))
+    assert run("worksheet", "--measures", path, "--block", "bodice") == 0
+    direct = capsys.readouterr().out
+    assert run("worksheet", "--measures", path, "--method", "proportional") == 0
+    proportional = capsys.readouterr().out
+    assert "so that" in direct and "÷" in direct
+    assert direct.count("estimated") < proportional.count("estimated")
+
+
+def test_a_failing_check_exits_with_one(measures, tmp_path, capsys):
+    out = tmp_path / "b.json"
+    run("draft", "--measures", measures, "--out", out)
+    data = json.loads(out.read_text())
+    for seam in data["seams"]:
+        seam["ease"] = [3.0, 3.0]
+    out.write_text(json.dumps(data))
+    assert run("check", out) == 1
+    assert "fails" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["draft", "--measures", "nowhere.json", "--out", "x.json"], "nowhere.json"),
+        (["check", "nowhere.json"], "nowhere.json"),
+    ],
+)
+def test_missing_files_are_told_in_one_line(arguments, says, capsys):
+    assert main(arguments) == 2
+    error = capsys.readouterr().err
+    assert error.count("\n") == 1
+    assert error.startswith("izett: ")
+    assert says in error
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--block", "sleeve", "--out", "x.svg"], "no block “sleeve”"),
+        (["--set", "bust_ease=99", "--out", "x.svg"], "outside 3 to 12"),
+        (["--set", "bust_ease=wide", "--out", "x.svg"], "not a length"),
+        (["--set", "nothing=1", "--out", "x.svg"], "no allowance"),
+        (["--method", "bespoke", "--out", "x.svg"], "no drafting school"),
+        (["--purpose", "gala", "--out", "x.svg"], "no purpose"),
+        (["--out", "x.dxf"], "cannot be written"),
+    ],
+)
+def test_errors_are_one_line_on_stderr_with_status_two(measures, more, says, capsys, monkeypatch, tmp_path):
+    monkeypatch.chdir(tmp_path)
+    assert run("draft", "--measures", measures, *more) == 2
+    error = capsys.readouterr().err
+    assert says in error
+    assert error.count("\n") == 1
+
+
+def test_lists_have_a_line_each(capsys):
+    from izett.catalogue import catalogue
+
+    for name, shelf in (("steps", "operations"), ("blocks", "methods"), ("checks", "checks")):
+        assert main([name]) == 0
+        assert len(capsys.readouterr().out.strip().splitlines()) == len(getattr(catalogue(), shelf))
+
+
+def test_it_runs_as_a_module(measures, tmp_path):
+    out = tmp_path / "b.svg"
+    done = subprocess.run(
+        [sys.executable, "-m", "izett", "draft", "--measures", measures, "--out", out], capture_output=True, check=False
+    )
+    assert done.returncode == 0, done.stderr
+    assert out.exists()
