@@ -85,6 +85,8 @@ _LENGTH = re.compile(
     r"|(?P<decimal>\d+(?:[.,]\d*)?|[.,]\d+))"
     r"\s*(?P<unit>mm|[a-z]+\.?|\"|″|”|'')?$"
 )
+#: Decimals of a centimetre beyond which a computed length holds only float noise.
+FLOAT_NOISE_DECIMALS = 9
 #: Longer texts are not lengths; the bound also keeps the exact arithmetic small.
 _LONGEST_TEXT = 32
 
@@ -157,13 +159,14 @@ def show_length(cm: float, *, unit: Unit, with_unit: bool = True) -> str:
     >>> show_length(95.25, unit=Unit.CM)
     '95.3 cm'
     """
+    # Decimal rounding, as on paper: 0.25 is shown as 0.3. A computed 3.3499999999999996 counts as 3.35.
+    exact = abs(Fraction(repr(round(cm, FLOAT_NOISE_DECIMALS))))
     if unit is Unit.CM:
-        # Decimal rounding of the exact value: 0.25 is shown as 0.3, as on paper.
-        tenths = _half_up(abs(Fraction(repr(cm))) * 10**CM_DECIMALS)
+        tenths = _half_up(exact * 10**CM_DECIMALS)
         body = f"{tenths // 10**CM_DECIMALS}.{tenths % 10**CM_DECIMALS:0{CM_DECIMALS}d}"
         rounded = tenths
     else:
-        rounded = _half_up(abs(Fraction(repr(cm))) / CM_PER_INCH * INCH_DIVISION)
+        rounded = _half_up(exact / CM_PER_INCH * INCH_DIVISION)
         body = _mixed(rounded)
     sign = "−" if cm < 0 and rounded else ""
     return f"{sign}{body} {unit.value}" if with_unit else f"{sign}{body}"

@@ -3,7 +3,7 @@
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest
-from ninja import Header, Router
+from ninja import Header, Router, Status
 
 from izett.files.pattern_json import PatternDoc, pattern_of
 from izett.files.recipe_json import StepDoc
@@ -63,9 +63,9 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
 @router.post("/jobs/{job_id}/rounds", response={201: JobOut})
 def add_round(
     request: HttpRequest, job_id: UUID, data: RoundIn, if_match: str | None = Header(None, alias="If-Match")
-) -> tuple[int, JobOut]:
+) -> Status[JobOut]:
     """Cut a muslin from the pattern as it is now."""
-    return 201, answer(cut_muslin(job_id, version_named(if_match), data))
+    return Status(201, answer(cut_muslin(job_id, version_named(if_match), data)))
 
 
 @router.get("/jobs/{job_id}/rounds/{number}/pattern", response=list[PieceOut])
@@ -83,9 +83,9 @@ def add_finding(
     number: int,
     data: FindingIn,
     if_match: str | None = Header(None, alias="If-Match"),
-) -> tuple[int, JobOut]:
+) -> Status[JobOut]:
     """Record what the muslin shows."""
-    return 201, answer(record_finding(job_id, version_named(if_match), number, data))
+    return Status(201, answer(record_finding(job_id, version_named(if_match), number, data)))
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy", response=JobOut)

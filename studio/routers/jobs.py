@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from ninja import File, Header, Router
+from ninja import File, Header, Router, Status
 from ninja.files import UploadedFile
 
 from studio.actions.carry_job import export_job, import_job
@@ -33,15 +33,15 @@ def bench(request: HttpRequest) -> list[TicketOut]:
 
 
 @router.post("/jobs", response={201: JobOut})
-def add_job(request: HttpRequest, data: JobIn) -> tuple[int, JobOut]:
+def add_job(request: HttpRequest, data: JobIn) -> Status[JobOut]:
     """Open a job."""
-    return 201, answer(open_job(data))
+    return Status(201, answer(open_job(data)))
 
 
 @router.post("/jobs/import", response={201: JobOut})
-def carry_in(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, JobOut]:
+def carry_in(request: HttpRequest, file: File[UploadedFile]) -> Status[JobOut]:
     """Add the job of an izett-job file."""
-    return 201, answer(import_job(file.read()))
+    return Status(201, answer(import_job(file.read())))
 
 
 @router.get("/jobs/{job_id}", response=JobOut)

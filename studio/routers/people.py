@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Router, Status
 
 from studio.actions.delete_wearer import delete_wearer
 from studio.actions.keep_sheet import keep_sheet
@@ -22,9 +22,9 @@ def wearers(request: HttpRequest) -> list[WearerOut]:
 
 
 @router.post("/wearers", response={201: WearerOut})
-def add_wearer(request: HttpRequest, data: WearerIn) -> tuple[int, WearerOut]:
+def add_wearer(request: HttpRequest, data: WearerIn) -> Status[WearerOut]:
     """Add a wearer."""
-    return 201, wearer_state(Wearer.objects.create(name=data.name.strip(), note=data.note))
+    return Status(201, wearer_state(Wearer.objects.create(name=data.name.strip(), note=data.note)))
 
 
 @router.get("/wearers/{wearer_id}", response=WearerOut)
@@ -44,6 +44,6 @@ def remove_wearer(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
 
 
 @router.post("/wearers/{wearer_id}/sheets", response={201: SheetOut})
-def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> tuple[int, SheetOut]:
+def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> Status[SheetOut]:
     """Keep a sheet of measures; an earlier one stays."""
-    return 201, sheet_state(keep_sheet(wearer_id, data))
+    return Status(201, sheet_state(keep_sheet(wearer_id, data)))

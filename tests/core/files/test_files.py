@@ -3,6 +3,7 @@
 import json
 import re
 import xml.etree.ElementTree as ET
+from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
@@ -148,7 +149,7 @@ def test_svg_is_true_to_scale_in_millimetres(pattern):
         sew = next(p for p in group if p.attrib.get("class") == "sew")
         path = parse_path(sew.attrib["d"])
         ring = [*sheet.sewing, sheet.sewing[0]]
-        ours = sum(np.hypot(b[0] - a[0], b[1] - a[1]) for a, b in zip(ring, ring[1:], strict=False))
+        ours = sum(np.hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(ring))
         assert path.length() == pytest.approx(10 * ours, rel=1e-4)
         x0, x1, y0, y1 = path.bbox()
         assert x0 >= 0 and x1 <= width and y0 >= 0 and y1 <= height

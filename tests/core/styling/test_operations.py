@@ -1,6 +1,7 @@
 """What every step gets, whoever wrote it: acting, undo, switched off, other bodies, seams, round trip."""
 
 import json
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -23,6 +24,13 @@ EXAMPLES = [
     for i, example in enumerate(operation.examples)
 ]
 SHOULDER = {"start": "front.neck_shoulder", "end": "front.shoulder_tip", "along": "front.shoulder", "fraction": 0.5}
+
+PLACES = [
+    SHOULDER,
+    {"start": "front.underarm", "end": "front.shoulder_tip", "along": "front.armhole", "fraction": 0.5},
+    {"start": "front.shoulder_tip", "end": "front.neck_shoulder", "along": "front.shoulder", "fraction": 0.3},
+    {"start": "back.neck_shoulder", "end": "back.shoulder_tip", "along": "back.shoulder", "fraction": 0.5},
+]
 
 
 def recipe(body, *steps):
@@ -134,9 +142,7 @@ def random_steps(draw):
         "aim_dart": lambda: {"dart": "front.bust", "outwards": amount(-1.5, 1.5), "upwards": amount(-2, 2)},
         "move_dart": lambda: {
             "dart": draw(st.sampled_from(["front.bust_dart", "front.waist_dart", "back.waist_dart"])),
-            "to": draw(st.sampled_from([SHOULDER, {**SHOULDER, "start": "front.underarm", "along": "front.armhole"},
-                                        {"start": "front.shoulder_tip", "end": "front.neck_shoulder", "along": "front.shoulder", "fraction": 0.3},
-                                        {"start": "back.neck_shoulder", "end": "back.shoulder_tip", "along": "back.shoulder", "fraction": 0.5}])),
+            "to": draw(st.sampled_from(PLACES)),
             "share": amount(0.2, 1),
         },
     }  # fmt: skip

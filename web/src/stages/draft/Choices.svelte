@@ -28,8 +28,16 @@
 		return { ...recipe, overrides };
 	}
 
+	/** Where a slider is held while its value is on the way to the draft and back. */
+	let held = $state<Record<string, number>>({});
+
 	function slide(allowance: Allowance, value: number): void {
+		held[allowance.symbol] = value;
 		desk.try(withOverride(allowance.symbol, Math.round(value * 1000) / 1000));
+	}
+
+	function settle(allowance: Allowance, value: number | undefined): void {
+		if (value !== undefined) void set(allowance, Math.round(value * 1000) / 1000);
 	}
 
 	async function set(allowance: Allowance, value: number | null): Promise<void> {
@@ -38,6 +46,7 @@
 				? `${allowance.label}: back to the usual`
 				: `${allowance.label}: ${amount(allowance, value)}`;
 		await desk.keep(withOverride(allowance.symbol, value), words);
+		delete held[allowance.symbol];
 	}
 
 	function amount(allowance: Allowance, value: number): string {
@@ -59,10 +68,9 @@
 					min={allowance.low}
 					max={allowance.high}
 					step={STEP[reading.unit]}
-					value={[allowance.value]}
+					value={[held[allowance.symbol] ?? allowance.value]}
 					onValueChange={(e) => e.value[0] !== undefined && slide(allowance, e.value[0])}
-					onValueChangeEnd={(e) =>
-						e.value[0] !== undefined && set(allowance, Math.round(e.value[0] * 1000) / 1000)}
+					onValueChangeEnd={(e) => settle(allowance, held[allowance.symbol] ?? e.value[0])}
 				>
 					<Slider.Control>
 						<Slider.Track><Slider.Range /></Slider.Track>

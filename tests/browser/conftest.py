@@ -1,0 +1,128 @@
+"""The real page in Debian's chromium, headless: a test fails on page errors, console errors, and off-server requests."""
+
+import re
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import sync_playwright
+
+ROOT = Path(__file__).parents[2]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser
+        browser.close()
+
+
+class Tab:
+    """A browser tab on the studio, with what a person does in it."""
+
+    def __init__(self, context, server):
+        self.page = context.new_page()
+        self.server = server.url
+        self.complaints: list[str] = []
+        self.expected: list[str] = []
+        self.page.set_default_timeout(8000)
+        self.page.on("pageerror", lambda error: self.complaints.append(f"page error: {error}"))
+        self.page.on("console", lambda m: m.type == "error" and self.complaints.append(f"console: {m.text}"))
+        self.page.on("request", self._asked)
+
+    def _asked(self, request):
+        if not request.url.startswith((self.server, "data:", "blob:")):
+            self.complaints.append(f"off-server request: {request.url}")
+
+    def expect_complaint(self, pattern):
+        """Allow console errors that match: a refused request is logged by the browser itself."""
+        self.expected.append(pattern)
+
+    def unexpected(self):
+        return [c for c in self.complaints if not any(re.search(p, c) for p in self.expected)]
+
+    def open(self, path="/"):
+        self.page.goto(self.server + path)
+        self.page.wait_for_load_state("networkidle")
+
+    def field(self, label):
+        """Return a field by its label; a slider of the same name is not meant."""
+        return self.page.locator("input, select, textarea").and_(self.page.get_by_label(label, exact=True))
+
+    def measure(self, symbol, text):
+        self.page.locator(f"[data-measure={symbol}]").fill(text)
+
+    def button(self, name, **more):
+        return self.page.get_by_role("button", name=name, **more)
+
+    def sum_value(self, symbol):
+        return self.page.locator(f"[data-sum={symbol}] .value").inner_text()
+
+    @contextmanager
+    def keeping(self):
+        """Wait until what is done in the block is kept, and shown again."""
+        before = self.state()["version"]
+        yield
+        for _ in range(80):
+            if self.state()["version"] > before:
+                break
+            self.page.wait_for_timeout(50)
+        else:
+            raise AssertionError("nothing was kept")
+        self.page.locator("footer").get_by_text("saved", exact=True).wait_for()
+        self.page.wait_for_timeout(150)
+
+    def job_id(self):
+        return re.search(r"/jobs/([^/?]+)", self.page.url)[1]
+
+    def state(self):
+        return self.page.request.get(f"{self.server}/api/jobs/{self.job_id()}").json()
+
+    def new_ticket(self, garment="Recital bodice", name="Odile Varn", **readings):
+        """Write a ticket for someone new and measure them."""
+        self.open("/new")
+        self.field("For whom").select_option("new")
+        self.field("Name").fill(name)
+        self.field("Garment").fill(garment)
+        self.button("On to measuring").click()
+        self.page.locator("[data-measure=bust_girth]").wait_for()
+        for symbol, text in (readings or MEASURES).items():
+            self.measure(symbol, text)
+        self.button("Keep the sheet and draft").click()
+        self.page.wait_for_url("**/draft*")
+        self.page.locator("[data-piece=bodice_front]").wait_for()
+
+
+MEASURES = {"bust_girth": "92", "waist_girth": "74", "height": "168", "high_bust_girth": "87"}
+
+
+@pytest.fixture
+def tab(chromium, live_server):
+    if not (ROOT / "web" / "dist" / "index.html").exists():
+        pytest.fail("the front end is not built: make test builds it")
+    context = chromium.new_context(
+        viewport={"width": 1280, "height": 800}, reduced_motion="reduce", accept_downloads=True, locale="en-GB"
+    )
+    tab = Tab(context, live_server)
+    yield tab
+    complaints = tab.unexpected()
+    # Closed before the database is flushed, so that no request is under way then.
+    context.close()
+    assert complaints == []
+
+
+@pytest.fixture
+def second_tab(chromium, live_server):
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+    yield Tab(context, live_server)
+    context.close()

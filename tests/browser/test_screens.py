@@ -1,0 +1,114 @@
+"""Every screen: nothing serious for assistive technology, both units, keys, tablet and zoom."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+SCREENS = (
+    "/",
+    "/new",
+    "{job}/measure",
+    "{job}/draft",
+    "{job}/draft?panel=sums",
+    "{job}/draft?panel=checks",
+    "{job}/fit",
+    "{job}/cut",
+)
+
+
+@pytest.fixture
+def demo(transactional_db):
+    from studio.demo import load
+    from studio.models import Job
+
+    load()
+    return f"/jobs/{Job.objects.get(garment__startswith='Concert dress').id}"
+
+
+def settle(tab):
+    tab.page.wait_for_load_state("networkidle")
+    tab.page.wait_for_timeout(150)
+
+
+@pytest.mark.parametrize("mode", ["light", "dark"])
+def test_axe_finds_nothing_serious_on_any_screen(tab, demo, mode):
+    tab.page.add_init_script(f"localStorage.setItem('izett-dim', '{'yes' if mode == 'dark' else 'no'}')")
+    for screen in SCREENS:
+        tab.open(screen.format(job=demo))
+        settle(tab)
+        found = Axe().run(tab.page).response["violations"]
+        serious = [
+            (v["id"], [node["html"][:120] for node in v["nodes"][:3]])
+            for v in found
+            if v["impact"] in ("serious", "critical")
+        ]
+        assert serious == [], screen
+
+
+def test_inches_are_shown_with_fractions_everywhere(tab, demo):
+    tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
+    tab.open(f"{demo}/draft?panel=sums")
+    settle(tab)
+    assert tab.sum_value("back_waist_length") == "16⅝ in"
+    tab.open(f"{demo}/cut")
+    assert tab.page.locator("[id='w-front.side']").input_value() == "1"
+    tab.open(f"{demo}/fit")
+    settle(tab)
+    assert "in" in tab.page.locator("table tbody tr").first.inner_text()
+
+
+def test_the_unit_is_switched_by_keyboard_and_remembered(tab, demo):
+    tab.open(f"{demo}/draft?panel=sums")
+    tab.page.get_by_role("radio", name="inches").focus()
+    tab.page.keyboard.press("Space")
+    tab.page.locator("[data-sum=bust_girth] .value", has_text="in").wait_for()
+    tab.page.reload()
+    tab.page.locator("[data-sum=bust_girth] .value", has_text="in").wait_for()
+
+
+def test_every_stage_is_reached_by_its_key(tab, demo):
+    tab.open(f"{demo}/draft")
+    for key, stage in (("1", "measure"), ("2", "draft"), ("3", "fit"), ("4", "cut")):
+        tab.page.keyboard.press(key)
+        tab.page.wait_for_url(f"**/{stage}*")
+        settle(tab)
+    tab.page.keyboard.press("?")
+    tab.page.get_by_role("dialog").get_by_text("the bench").wait_for()
+    tab.page.keyboard.press("Escape")
+    tab.page.get_by_role("dialog").wait_for(state="hidden")
+    tab.page.keyboard.press("b")
+    tab.page.get_by_role("heading", name="On the bench").wait_for()
+
+
+def test_the_table_is_moved_and_zoomed_by_keys(tab, demo):
+    tab.open(f"{demo}/draft")
+    settle(tab)
+    svg = tab.page.locator("svg[role=img]")
+    start = svg.get_attribute("viewBox")
+    svg.focus()
+    for key in ("+", "ArrowRight"):
+        before = svg.get_attribute("viewBox")
+        tab.page.keyboard.press(key)
+        assert svg.get_attribute("viewBox") != before
+    tab.page.keyboard.press("0")
+    assert svg.get_attribute("viewBox") == start
+
+
+def test_findings_are_put_on_the_figure_by_keyboard(tab, demo):
+    tab.open(f"{demo}/fit")
+    settle(tab)
+    tab.page.get_by_role("button", name="Strain across the back on reaching", exact=True).first.focus()
+    tab.page.keyboard.press("Enter")
+    assert tab.page.get_by_label("It shows").input_value() == "back_tight"
+
+
+@pytest.mark.parametrize(("width", "height"), [(1024, 768), (768, 1024), (640, 400)])
+def test_nothing_runs_out_of_the_page_on_a_tablet_or_at_double_zoom(tab, demo, width, height):
+    """640 × 400 is 1280 × 800 at 200 %."""
+    tab.page.set_viewport_size({"width": width, "height": height})
+    for screen in SCREENS:
+        tab.open(screen.format(job=demo))
+        settle(tab)
+        over = tab.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        assert over <= 1, screen

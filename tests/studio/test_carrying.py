@@ -1,0 +1,91 @@
+"""A job carried out and in again is the same job; a damaged file adds nothing."""
+
+import json
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from studio.models import Job, Wearer
+from tests.studio.conftest import problem
+
+pytestmark = pytest.mark.django_db
+
+
+def story(page):
+    job = page.cut(page.close(page.mend(page.find(page.cut(page.job()), words="“tight” & so on ½"))))
+    return page.post(
+        f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": "better"}, job["version"]
+    ).json()
+
+
+def carry_in(page, content):
+    return page.client.post("/api/jobs/import", {"file": SimpleUploadedFile("job.json", content)})
+
+
+def test_export_and_import_round_trip_exactly(page):
+    job = story(page)
+    out = page.get(f"/api/jobs/{job['id']}/export")
+    assert "attachment" in out["Content-Disposition"]
+    answer = carry_in(page, out.content)
+    assert answer.status_code == 201, answer.content
+    copy = answer.json()
+    assert copy["id"] != job["id"]
+    again = page.get(f"/api/jobs/{copy['id']}/export")
+    assert json.loads(again.content) == json.loads(out.content)
+    assert page.preview(copy)["order"] == page.preview(job)["order"]
+    assert (
+        page.get(f"/api/jobs/{copy['id']}/rounds/1/pattern").json()
+        == page.get(f"/api/jobs/{job['id']}/rounds/1/pattern").json()
+    )
+
+
+def test_the_file_stands_on_its_own(page):
+    job = story(page)
+    content = page.get(f"/api/jobs/{job['id']}/export").content
+    page.client.delete(f"/api/wearers/{job['wearer']['id']}")
+    assert Job.objects.count() == 0
+    copy = carry_in(page, content).json()
+    assert copy["recipe"] == job["recipe"]
+    assert [r["findings"] for r in copy["rounds"]] == [r["findings"] for r in job["rounds"]]
+    assert copy["log"] == job["log"]
+
+
+def spoilt(document, change):
+    data = json.loads(document)
+    change(data)
+    return json.dumps(data).encode()
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        lambda d: d.update(format="other"),
+        lambda d: d.update(version=99),
+        lambda d: d.pop("sheets"),
+        lambda d: d.update(head=77),
+        lambda d: d["revisions"][0].update(sheet=9),
+        lambda d: d["revisions"][-1].update(parent=55),
+        lambda d: d["sheets"][0]["readings"][0].update(text="wide"),
+        lambda d: d["sheets"][0]["readings"][0].update(symbol="bust"),
+        lambda d: d["rounds"][0]["findings"][0].update(taken="guess"),
+        lambda d: d["rounds"][0]["as_cut"]["pieces"][0]["edges"][0].update(curve=[["x", 1]]),
+        lambda d: d["rounds"][0].update(cut_from=40),
+        lambda d: d["rounds"][1]["answers"][0].update(finding="nobody"),
+        lambda d: d.update(extra=1),
+        lambda d: d["cutting"].update(purpose=3),
+    ],
+)
+def test_a_damaged_or_foreign_job_file_adds_nothing(page, change):
+    job = story(page)
+    content = page.get(f"/api/jobs/{job['id']}/export").content
+    answer = carry_in(page, spoilt(content, change))
+    assert answer.status_code in (404, 422), answer.content
+    body = answer.json()
+    assert body["detail"] and body["mend"]
+    assert (Job.objects.count(), Wearer.objects.count()) == (1, 1)
+
+
+@pytest.mark.parametrize("content", [b"", b"{", b"\xff\xfe\x00", b"[]", b"null", b'"text"', b"{}", b"PK\x03\x04"])
+def test_what_is_no_job_file_at_all_is_told(page, content):
+    problem(carry_in(page, content), 422, "unreadable-file")
+    assert Job.objects.count() == 0

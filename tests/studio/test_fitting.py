@@ -1,0 +1,157 @@
+import pytest
+
+from izett.files.pattern_json import PatternDoc, pattern_of
+from studio.models import Round
+from tests.studio.conftest import problem
+
+pytestmark = pytest.mark.django_db
+
+
+def test_the_whole_story_from_muslin_to_muslin(page):
+    job = page.cut(page.job())
+    as_cut = page.get(f"/api/jobs/{job['id']}/rounds/1/pattern").json()
+    job = page.find(job, given={"low": {"text": "3/8", "unit": "in"}}, words="it rides up")
+    finding = job["rounds"][0]["findings"][0]
+    assert finding["given"] == {"low": 0.9525}
+    job = page.mend(job)
+    (step,) = job["recipe"]["steps"]
+    assert step["params"]["amount"] == pytest.approx(-0.9525)
+    assert "it rides up" in step["why"]
+    assert job["rounds"][0]["findings"][0]["applied"]
+    moves = {m["lineage"]: m for m in page.preview(job, against=1)["moves"]}
+    assert moves["front.waist"]["distance"] == pytest.approx(0.95, abs=0.03)
+    assert page.get(f"/api/jobs/{job['id']}/rounds/1/pattern").json() == as_cut, "what was cut stays as it was"
+    job = page.cut(page.close(job, note="again with the sleeve"))
+    assert [f["uid"] for f in job["rounds"][1]["asks"]] == ["finding-1"]
+    assert page.preview(job, against=2)["moves"] == []
+    answer = page.post(
+        f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": "solved"}, job["version"]
+    )
+    job = page.close(answer.json(), 2)
+    job = page.cut(job)
+    assert job["rounds"][2]["asks"] == [], "what was solved is not asked again"
+    deeds = [entry["deed"] for entry in job["log"]]
+    assert deeds == ["open", "cut", "finding", "remedy", "close", "cut", "answer", "close", "cut"]
+
+
+@pytest.mark.parametrize("outcome", ["better", "same", "worse", "not_looked_at"])
+def test_what_is_not_solved_is_asked_again(page, outcome):
+    job = page.cut(page.close(page.mend(page.find(page.cut(page.job())))))
+    job = page.post(
+        f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": outcome}, job["version"]
+    ).json()
+    assert job["rounds"][1]["asks"][0]["answers"][0]["outcome"] == outcome
+    job = page.cut(page.close(job, 2))
+    assert len(job["rounds"][2]["asks"]) == 1
+
+
+def test_a_closed_round_is_not_edited(page):
+    job = page.close(page.mend(page.find(page.cut(page.job()))))
+    base = f"/api/jobs/{job['id']}/rounds/1"
+    version = job["version"]
+    for answer in (
+        page.post(f"{base}/findings", {"uid": "late-1", "kind": "waist_low"}, version),
+        page.post(f"{base}/findings/finding-1/remedy", {"remedy": "transpose", "uids": ["other"]}, version),
+        page.post(f"{base}/close", {}, version),
+        page.post(f"{base}/answers", {"finding": "finding-1", "outcome": "same"}, version),
+    ):
+        assert "stays as it was" in problem(answer, 409, "round-closed")["detail"]
+    assert page.fresh(job) == job
+
+
+def test_steps_of_a_closed_round_may_be_switched_off_but_not_changed(page):
+    job = page.close(page.mend(page.find(page.cut(page.job()))))
+    (step,) = job["recipe"]["steps"]
+    path = f"/api/jobs/{job['id']}/recipe"
+    changed = {**step, "params": {**step["params"], "amount": -3}}
+    for steps in ([], [changed]):
+        answer = page.put(path, {"recipe": {**job["recipe"], "steps": steps}}, job["version"])
+        problem(answer, 409, "round-closed")
+    off = page.put(
+        path, {"recipe": {**job["recipe"], "steps": [{**step, "on": False}]}, "why": "try without"}, job["version"]
+    )
+    assert off.status_code == 200
+
+
+def test_what_a_muslin_was_cut_from_is_not_undone(page):
+    job = page.job()
+    job = page.put(
+        f"/api/jobs/{job['id']}/recipe", {"recipe": {**job["recipe"], "overrides": {"bust_ease": 7}}, "why": "x"}, 1
+    ).json()
+    job = page.cut(job)
+    assert not job["can_undo"]
+    problem(page.post(f"/api/jobs/{job['id']}/head", {"way": "undo"}, job["version"]), 409, "nothing-to-undo")
+
+
+def test_one_muslin_lies_on_the_table_at_a_time(page):
+    job = page.cut(page.job())
+    problem(page.post(f"/api/jobs/{job['id']}/rounds", {}, job["version"]), 409, "round-open")
+
+
+def test_another_remedy_replaces_the_first(page):
+    job = page.mend(page.find(page.cut(page.job())))
+    job = page.mend(job, remedy="transpose", uids=("step-2",))
+    assert [s["uid"] for s in job["recipe"]["steps"]] == ["step-2"]
+    assert job["recipe"]["steps"][0]["kind"] == "transpose_waist"
+
+
+def test_a_remedy_that_cannot_act_changes_nothing(page):
+    job = page.find(page.cut(page.job()), kind="back_tight", given={"missing": {"text": "4"}})
+    path = f"/api/jobs/{job['id']}/rounds/1/findings/finding-1/remedy"
+    body = problem(page.post(path, {"remedy": "off_tip", "uids": ["s-1"]}, job["version"]), 422, "step-refused")
+    assert "past the shoulder tip" in body["detail"]
+    assert page.fresh(job) == job
+    problem(page.post(path, {"remedy": "prayer", "uids": ["s-1"]}, job["version"]), 404, "unknown-name")
+    problem(page.post(path, {"remedy": "off_tip", "uids": ["s-1", "s-2"]}, job["version"]), 422, "step-names")
+
+
+def test_recording_twice_records_once(page):
+    job = page.cut(page.job())
+    first = page.find(job)
+    assert page.find(job)["rounds"][0]["findings"] == first["rounds"][0]["findings"]
+    mended = page.mend(first)
+    assert page.mend(first)["version"] == mended["version"]
+
+
+@pytest.mark.parametrize(
+    ("more", "code"),
+    [
+        ({"kind": "moon_phase"}, "unknown-name"),
+        ({"given": {"low": {"text": "much"}}}, "value-out-of-range"),
+        ({"given": {"low": {"text": "40"}}}, "value-out-of-range"),
+        ({"given": {"depth": {"text": "1"}}}, "unknown-name"),
+        ({"side": "inside"}, "invalid-request"),
+        ({"uid": "x"}, "invalid-request"),
+    ],
+)
+def test_a_finding_that_makes_no_sense_is_told(page, more, code):
+    job = page.cut(page.job())
+    body = {"uid": "finding-9", "kind": "waist_low", **more}
+    answer = page.post(f"/api/jobs/{job['id']}/rounds/1/findings", body, job["version"])
+    assert answer.json()["type"].endswith(code)
+    assert page.fresh(job)["rounds"][0]["findings"] == []
+
+
+def test_remedies_are_worked_out_without_keeping_anything(page):
+    body = {"kind": "sides_loose", "given": {"bust": {"text": "1"}, "waist": {"text": "1 in"}}, "taken": "pinch"}
+    (plan,) = page.post("/api/remedies", body).json()
+    assert plan["steps"][0]["params"] == {"underarm": -0.5, "waist": pytest.approx(-1.27)}
+    assert plan["edges"] == 4
+
+
+def test_the_as_cut_geometry_is_kept_whole(page):
+    job = page.cut(page.job())
+    kept = pattern_of(PatternDoc.model_validate(Round.objects.get().as_cut))
+    shown = page.preview(job)["pieces"]
+    assert [[tuple(p) for p in e["curve"]] for e in shown[0]["edges"]] == [
+        list(e.curve.points) for e in kept.pieces[0].edges
+    ]
+
+
+def test_the_bench_says_what_is_waiting(page):
+    job = page.find(page.cut(page.job()))
+    assert page.get("/api/bench").json()[0]["waiting"] == ["1 finding without a remedy"]
+    page.cut(page.close(page.mend(job)))
+    ticket = page.get("/api/bench").json()[0]
+    assert ticket["standing"] == "Muslin 2 on the table"
+    assert ticket["waiting"] == ["1 earlier finding to look at again"]

@@ -1,0 +1,173 @@
+"""The server itself: what saved promises, the page, headers, refusals."""
+
+import json
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import time
+import urllib.request
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from django.test import Client
+
+from tests.studio.conftest import MIDDLING
+
+ROOT = Path(__file__).parents[2]
+
+
+@contextmanager
+def served(folder, port):
+    """A server of its own with its own data; yields the process."""
+    environment = {**os.environ, "IZETT_DATA": str(folder)}
+    environment.pop("DJANGO_SETTINGS_MODULE", None)
+    manage = [sys.executable, "manage.py"]
+    subprocess.run([*manage, "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True)
+    process = subprocess.Popen(
+        [*manage, "serve", "--port", str(port)], cwd=ROOT, env=environment, stdout=subprocess.DEVNULL
+    )
+    try:
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"http://127.0.0.1:{port}/api/bench", timeout=1)
+                break
+            except OSError:
+                time.sleep(0.1)
+        yield process
+    finally:
+        process.kill()
+        process.wait()
+
+
+def call(port, method, path, body, headers=None):
+    opener = urllib.request.build_opener()
+    page = opener.open(f"http://127.0.0.1:{port}/", timeout=5)
+    cookie = page.headers["Set-Cookie"].split(";")[0]
+    request = urllib.request.Request(
+        f"http://127.0.0.1:{port}{path}",
+        data=json.dumps(body).encode(),
+        method=method,
+        headers={
+            "Content-Type": "application/json",
+            "Cookie": cookie,
+            "X-CSRFToken": cookie.split("=")[1],
+            **(headers or {}),
+        },
+    )
+    return json.load(opener.open(request, timeout=5))
+
+
+@pytest.mark.skipif(not (ROOT / "web" / "dist" / "index.html").exists(), reason="the page sets the CSRF cookie")
+def test_killing_the_server_during_saves_loses_no_committed_work(tmp_path):
+    """Every change that was answered is there after a SIGKILL in the middle of the next ones."""
+    port = 8941
+    with served(tmp_path, port) as process:
+        wearer = call(port, "POST", "/api/wearers", {"name": "Odile Varn"})
+        readings = {s: {"text": t} for s, t in MIDDLING.items()}
+        call(port, "POST", f"/api/wearers/{wearer['id']}/sheets", {"taken_on": "2026-11-20", "readings": readings})
+        job = call(port, "POST", "/api/jobs", {"wearer": wearer["id"], "garment": "Recital bodice"})
+        kept = job
+        script = f"import os, signal, time; time.sleep(0.35); os.kill({process.pid}, signal.{signal.SIGKILL.name})"
+        killer = subprocess.Popen([sys.executable, "-c", script])
+        answered = 0
+        for n in range(2000):
+            recipe = {**kept["recipe"], "overrides": {"bust_ease": 3 + (n % 90) / 10}}
+            try:
+                kept = call(
+                    port, "PUT", f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": f"change {n}"},
+                    {"If-Match": f'"{kept["version"]}"'},
+                )  # fmt: skip
+            except (OSError, ValueError):
+                break
+            answered += 1
+        killer.wait()
+        assert 0 < answered < 2000
+    database = sqlite3.connect(tmp_path / "studio.sqlite3")
+    assert database.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+    version, head = database.execute("SELECT version, head_id FROM studio_job").fetchone()
+    number, document = database.execute("SELECT number, document FROM studio_revision WHERE id = ?", (head,)).fetchone()
+    # What was answered is kept; at most the one change that was under way is there besides, whole.
+    assert version - kept["version"] in (0, 1)
+    assert number - kept["revision"] in (0, 1)
+    if number == kept["revision"]:
+        assert json.loads(document)["overrides"] == kept["recipe"]["overrides"]
+    revisions = database.execute("SELECT count(*) FROM studio_revision").fetchone()[0]
+    assert revisions == number
+    with served(tmp_path, port + 1):
+        found = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port + 1}/api/jobs/{job['id']}", timeout=5))
+        assert found["revision"] == number
+
+
+@pytest.mark.django_db
+def test_the_database_keeps_a_log_and_waits_for_its_turn():
+    from django.db import connection
+
+    with connection.cursor() as cursor:
+        assert cursor.execute("PRAGMA journal_mode").fetchone()[0] == "wal"
+        assert cursor.execute("PRAGMA synchronous").fetchone()[0] == 2
+        assert cursor.execute("PRAGMA foreign_keys").fetchone()[0] == 1
+
+
+@pytest.mark.django_db
+def test_a_change_without_the_pages_token_is_refused():
+    strict = Client(enforce_csrf_checks=True)
+    answer = strict.post("/api/wearers", data=json.dumps({"name": "x"}), content_type="application/json")
+    assert answer.status_code == 403
+
+
+@pytest.mark.django_db
+def test_every_answer_carries_its_guards():
+    answer = Client().get("/api/bench")
+    assert "default-src 'self'" in answer["Content-Security-Policy"]
+    assert answer["X-Frame-Options"] == "DENY"
+    assert answer["X-Content-Type-Options"] == "nosniff"
+    assert Client().get("/api/bench", headers={"Host": "example.com"}).status_code == 400
+
+
+def test_any_address_but_the_loopback_is_refused():
+    done = subprocess.run(
+        [sys.executable, "manage.py", "check"],
+        cwd=ROOT,
+        env={**os.environ, "IZETT_HOST": "0.0.0.0"},
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert done.returncode != 0
+    assert "loopback address only" in done.stderr
+
+
+@pytest.mark.django_db
+def test_the_demo_fills_an_empty_studio_and_leaves_a_used_one_alone(page):
+    from studio.demo import load
+
+    load()
+    tickets = page.get("/api/bench").json()
+    assert len(tickets) == 3
+    assert {t["standing"] for t in tickets} >= {
+        "Muslin 2 on the table",
+        "Muslin 1 on the table",
+        "Drafted, no muslin yet",
+    }
+    for ticket in tickets:
+        job = page.get(f"/api/jobs/{ticket['id']}").json()
+        preview = page.preview(job)
+        assert [c["words"] for c in preview["checks"] if c["verdict"] == "fails"] == []
+        assert [s["failure"] for s in preview["stages"] if s["failure"]] == []
+    load()
+    assert len(page.get("/api/bench").json()) == 3
+
+
+@pytest.mark.django_db
+def test_a_wearer_of_the_demo_has_no_contradictory_measures(page):
+    from studio.demo import CELLO, OBOE, VIOLA
+
+    for readings, unit in ((VIOLA, "cm"), (CELLO, "in"), (OBOE, "cm")):
+        review = page.post(
+            "/api/measures/review", {"readings": {s: {"text": t, "unit": unit} for s, t in readings.items()}}
+        ).json()
+        assert review["contradictions"] == []
+        assert [r for r in review["readings"] if r["error"] or r["remark"]] == []
