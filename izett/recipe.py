@@ -20,6 +20,8 @@ import izett
 from izett.checking.check import Check, Garment, Result, run
 from izett.drafting.method import DIRECT, Draft, Method, draft
 from izett.errors import IzettError, StepRefused, UnknownName
+from izett.geometry.outline import crossing
+from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
 from izett.styling.operation import Context, Operation
 
@@ -201,7 +203,10 @@ class Evaluator:
             outcome = operation.apply(params, context)
         except IzettError as failure:
             return Stage(step, before, words, read=frozenset(context.read), failure=failure)
-        return Stage(step, outcome.pattern, words, outcome.sums, outcome.made, frozenset(context.read))
+        read = frozenset(context.read)
+        if (crossed := _crossed(words, before, outcome.pattern)) is not None:
+            return Stage(step, before, words, read=read, failure=crossed)
+        return Stage(step, outcome.pattern, words, outcome.sums, outcome.made, read)
 
     def _remember(self, key: bytes, work: Any) -> Any:
         with self._lock:
@@ -219,6 +224,20 @@ class Evaluator:
         """Forget every prefix (for benchmarks and tests)."""
         with self._lock:
             self._memory.clear()
+
+
+def _crossed(words: str, before: Pattern, after: Pattern) -> StepRefused | None:
+    """Return the refusal of a step that makes an outline cross itself, whichever step it is."""
+    old = {id(piece) for piece in before}
+    for piece in after:
+        if id(piece) not in old and (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
+            return StepRefused(
+                f"{words}: the outline of the {piece.title.lower()} would cross itself near "
+                f"{spot[0]:.1f}, {spot[1]:.1f} cm.",
+                mend="Use a smaller amount, or choose another place.",
+                where=(piece.name,),
+            )
+    return None
 
 
 def invalid_params(title: str, error: ValidationError) -> StepRefused:

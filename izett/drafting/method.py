@@ -2,12 +2,13 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from izett.errors import MissingMeasure, UnknownName
 from izett.measuring.measure import measure, measures
 from izett.pattern.document import Pattern
 from izett.rules.sheet import RuleSheet
-from izett.rules.worksheet import State, SumLine, Worksheet
+from izett.rules.worksheet import SumLine, Worksheet
 
 DIRECT = "direct"
 
@@ -50,16 +51,29 @@ class Method:
     draft: Callable[[Worksheet, Tell], Pattern]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Draft:
-    """A drafted block with all its sums."""
+    """A drafted block with all its sums.
+
+    Attributes:
+        pattern: the block.
+        sums: the worksheet, with every value by symbol.
+        notices: what the draft tells the maker.
+    """
 
     pattern: Pattern
-    lines: tuple[SumLine, ...]
+    sums: Worksheet
     notices: tuple[Notice, ...]
-    values: Mapping[str, float]
-    allowance_states: Mapping[str, State]
-    reasons: Mapping[str, str]
+
+    @property
+    def values(self) -> Mapping[str, float]:
+        """Every value by symbol."""
+        return self.sums
+
+    @cached_property
+    def lines(self) -> tuple[SumLine, ...]:
+        """The lines of the worksheet, written out when they are first looked at."""
+        return tuple(self.sums.lines())
 
 
 def draft(
@@ -100,14 +114,7 @@ def draft(
     worksheet = Worksheet(sheet, taken=used, overrides=checked, measure_symbols=frozenset(measures()))
     notices: list[Notice] = []
     pattern = method.draft(worksheet, notices.append)
-    return Draft(
-        pattern,
-        tuple(worksheet.lines()),
-        tuple(notices),
-        worksheet,
-        allowance_states={symbol: worksheet.allowance_state(symbol) for symbol in sheet.allowances},
-        reasons=worksheet.reasons,
-    )
+    return Draft(pattern, worksheet, tuple(notices))
 
 
 def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:

@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from itertools import pairwise
 
+import numpy as np
+import shapely
 from shapely import LineString, MultiLineString, Polygon
 from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
@@ -19,10 +21,9 @@ def signed_area(points: Sequence[Point]) -> float:
 
 def crossing(points: Sequence[Point]) -> Point | None:
     """Return a point where a closed outline crosses itself, or None where it is sound."""
-    ring = Polygon(without_repeats(points))
-    if ring.is_valid:
+    if bool(shapely.is_simple(shapely.linearrings(np.asarray(points)))):
         return None
-    words = explain_validity(ring)
+    words = explain_validity(Polygon(without_repeats(points)))
     if "[" in words:
         x, y = words[words.index("[") + 1 : words.index("]")].split()[:2]
         return (float(x), float(y))

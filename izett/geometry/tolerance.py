@@ -16,5 +16,8 @@ PARALLEL = 1e-9
 #: cm. How far a flattened curve may lie from the curve where shapes are only compared or tested for crossing.
 FLATNESS = 0.005
 
+#: cm. Coarser still, where only the crossing of lines a hand could see is asked about, after every step.
+CROSSING_FLATNESS = 0.03
+
 #: cm. Segments of a flattened outline shorter than this are dropped before shapes are tested for crossing.
 SHORTEST_CHORD = 1e-6

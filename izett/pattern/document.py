@@ -16,6 +16,7 @@ from types import MappingProxyType
 
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, add, between, distance, scale, subtract, turn, unit
+from izett.geometry.tolerance import FLATNESS
 
 
 class Role(StrEnum):
@@ -181,9 +182,9 @@ class Piece:
                 return dart
         raise KeyError(name)
 
-    def outline(self) -> list[Point]:
-        """Return the ring with the darts' legs in it, flattened."""
-        return [point for edge in self.edges for point in edge.curve.flattened()[:-1]]
+    def outline(self, *, flatness: float = FLATNESS) -> list[Point]:
+        """Return the ring with the darts' legs in it, flattened to within `flatness` cm."""
+        return [point for edge in self.edges for point in edge.curve.flattened(flatness=flatness)[:-1]]
 
     def level(self, name: str) -> float:
         """Return the length in cm of what this piece has of a level."""

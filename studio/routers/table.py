@@ -102,9 +102,9 @@ def _allowances(block: str, evaluation: Evaluation) -> list[AllowanceOut]:
             default=a.default,
             low=a.low,
             high=a.high,
-            reason=evaluation.draft.reasons.get(a.symbol, a.reason),
+            reason=evaluation.draft.sums.reasons.get(a.symbol, a.reason),
             source=a.source,
-            state=evaluation.draft.allowance_states[a.symbol].value,
+            state=evaluation.draft.sums.allowance_state(a.symbol).value,
             draws=list(a.draws),
         )
         for a in catalogue().method(block).sheet.allowances.values()

@@ -13,7 +13,6 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.outline import crossing
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
 from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.redraw import redrawn
@@ -53,12 +52,6 @@ def apply(params: AimDart, context: Context) -> Outcome:
         elif aim != dart.pivot:
             piece = _reopened(piece, dart, aim)
         piece = _set_back(piece, name, params.set_back)
-    if (spot := crossing(piece.outline())) is not None:
-        raise StepRefused(
-            f"With its point there, {dart_words(params.dart)} crosses the outline near {spot[0]:.1f}, {spot[1]:.1f} cm.",
-            mend="Move the point less far.",
-            where=(params.dart,),
-        )
     sums = (("towards the side", params.outwards), ("up", params.upwards), ("further back", params.set_back))
     return Outcome(context.pattern.with_pieces(piece), tuple((what, cm) for what, cm in sums if cm))
 

@@ -14,7 +14,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
-from izett.geometry.outline import contains, crossing
+from izett.geometry.outline import contains
 from izett.geometry.point import Point, between, distance, meeting, subtract
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.document import Edge, Intake, LevelLine, Piece, Role, dart_angle, legs, mouth_width
@@ -76,13 +76,6 @@ def apply(params: MoveDart, context: Context) -> Outcome:
         ),
         lines=tuple(part for line in piece.lines for part in _carried(line, slashes, still, motion)),
     )
-    if (spot := crossing(moved.outline())) is not None:
-        raise StepRefused(
-            f"Moving {dart_words(dart.name)} to {line_words(params.to.along)} makes the outline cross itself near "
-            f"{spot[0]:.1f}, {spot[1]:.1f} cm.",
-            mend="Move a smaller share, or choose a place further away.",
-            where=(params.dart, params.to.along),
-        )
     new_name = dart.name if params.share == 1 else f"{context.uid}.dart"
     made = moved.dart(new_name)
     sums = (
@@ -186,6 +179,8 @@ def _carried(
             parts[-1].append(b)
     carried: list[LevelLine] = []
     for part in parts:
+        if len(part) < 2:
+            continue  # a slash that ends on the line's own end parts nothing off
         moves = contains(region, between(part[0], part[1], 0.5))
         points = tuple(motion(p) if moves else p for p in part)
         if carried and distance(carried[-1].points[-1], points[0]) <= SAME_POINT:

@@ -146,7 +146,7 @@ def random_steps(draw):
             "share": amount(0.2, 1),
         },
     }  # fmt: skip
-    kinds = draw(st.lists(st.sampled_from(sorted(makers)), min_size=1, max_size=6))
+    kinds = draw(st.lists(st.sampled_from(sorted(makers)), min_size=1, max_size=9))
     return [(kind, makers[kind]()) for kind in kinds]
 
 
