@@ -1,11 +1,13 @@
-"""What goes over the wire: requests and answers, all lengths in cm unless typed as text with a unit."""
+"""What goes over the wire: requests and answers, all lengths in cm unless typed as text with a unit.
+
+Plain pydantic models: the framework's own base class reads every attribute through a getter, which a preview feels.
+"""
 
 from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
-from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
@@ -14,14 +16,14 @@ from izett.units import Unit
 Pair = tuple[float, float]
 
 
-class LengthIn(Schema):
+class LengthIn(BaseModel):
     """A length as typed, in the field's unit unless it states its own."""
 
     text: str = Field(max_length=64)
     unit: Unit = Unit.CM
 
 
-class LengthOut(Schema):
+class LengthOut(BaseModel):
     """A length read: in cm, and as it is shown in both units."""
 
     cm: float
@@ -29,7 +31,7 @@ class LengthOut(Schema):
     shown_in: str
 
 
-class ReadingOut(Schema):
+class ReadingOut(BaseModel):
     """A reading with the text as typed."""
 
     symbol: str
@@ -38,13 +40,13 @@ class ReadingOut(Schema):
     cm: float
 
 
-class ReviewIn(Schema):
+class ReviewIn(BaseModel):
     """Readings to look at, by symbol; empty texts count as not taken."""
 
     readings: dict[str, LengthIn]
 
 
-class ReadingReview(Schema):
+class ReadingReview(BaseModel):
     """What is thought of one reading."""
 
     symbol: str
@@ -57,7 +59,7 @@ class ReadingReview(Schema):
     suggestion: str = ""
 
 
-class ContradictionOut(Schema):
+class ContradictionOut(BaseModel):
     """Measures that cannot all be right, the one to take again first."""
 
     key: str
@@ -66,7 +68,7 @@ class ContradictionOut(Schema):
     amount: float
 
 
-class ReviewOut(Schema):
+class ReviewOut(BaseModel):
     """All that is thought of a sheet being filled."""
 
     readings: list[ReadingReview]
@@ -75,7 +77,7 @@ class ReviewOut(Schema):
     can_draft: bool
 
 
-class SheetIn(Schema):
+class SheetIn(BaseModel):
     """A sheet to keep."""
 
     taken_on: date
@@ -84,7 +86,7 @@ class SheetIn(Schema):
     readings: dict[str, LengthIn]
 
 
-class SheetOut(Schema):
+class SheetOut(BaseModel):
     """A kept sheet."""
 
     id: int
@@ -95,14 +97,14 @@ class SheetOut(Schema):
     readings: list[ReadingOut]
 
 
-class WearerIn(Schema):
+class WearerIn(BaseModel):
     """A wearer to add."""
 
     name: str = Field(min_length=1, max_length=120)
     note: str = Field("", max_length=4000)
 
 
-class WearerOut(Schema):
+class WearerOut(BaseModel):
     """A wearer with their newest sheet."""
 
     id: UUID
@@ -112,7 +114,7 @@ class WearerOut(Schema):
     newest: SheetOut | None
 
 
-class JobIn(Schema):
+class JobIn(BaseModel):
     """A job to open: the wearer's newest sheet counts."""
 
     wearer: UUID
@@ -120,7 +122,7 @@ class JobIn(Schema):
     due: date | None = None
 
 
-class TicketOut(Schema):
+class TicketOut(BaseModel):
     """A job on the bench: where it stands and what is waiting."""
 
     id: UUID
@@ -133,7 +135,7 @@ class TicketOut(Schema):
     touched: datetime
 
 
-class AnswerOut(Schema):
+class AnswerOut(BaseModel):
     """What a later muslin showed of a finding."""
 
     round: int
@@ -141,7 +143,7 @@ class AnswerOut(Schema):
     note: str
 
 
-class FindingOut(Schema):
+class FindingOut(BaseModel):
     """A recorded finding."""
 
     uid: str
@@ -160,7 +162,7 @@ class FindingOut(Schema):
     answers: list[AnswerOut]
 
 
-class RoundOut(Schema):
+class RoundOut(BaseModel):
     """A muslin."""
 
     number: int
@@ -175,7 +177,7 @@ class RoundOut(Schema):
     asks: list[FindingOut]
 
 
-class LogOut(Schema):
+class LogOut(BaseModel):
     """A line of the story."""
 
     at: datetime
@@ -183,14 +185,14 @@ class LogOut(Schema):
     text: str
 
 
-class CuttingIn(Schema):
+class CuttingIn(BaseModel):
     """What the sheets are cut for: purpose, and single lines' allowances in cm."""
 
     purpose: str = "muslin"
     by_lineage: dict[str, float] = {}
 
 
-class JobOut(Schema):
+class JobOut(BaseModel):
     """A job, whole."""
 
     id: UUID
@@ -210,7 +212,7 @@ class JobOut(Schema):
     log: list[LogOut]
 
 
-class RevisionIn(Schema):
+class RevisionIn(BaseModel):
     """A new state of the recipe, and why."""
 
     recipe: RecipeDoc
@@ -218,26 +220,26 @@ class RevisionIn(Schema):
     why: str = Field("", max_length=2000)
 
 
-class MoveIn(Schema):
+class MoveIn(BaseModel):
     """Undo or redo."""
 
     way: Literal["undo", "redo"]
 
 
-class RoundIn(Schema):
+class RoundIn(BaseModel):
     """A muslin to cut from the pattern as it is now."""
 
     cloth: str = Field("", max_length=120)
     worn: str = Field("", max_length=200)
 
 
-class CloseIn(Schema):
+class CloseIn(BaseModel):
     """Closing a muslin, with a note."""
 
     note: str = Field("", max_length=4000)
 
 
-class FindingIn(Schema):
+class FindingIn(BaseModel):
     """A finding to record; its name is made by the sender, so that sending twice records once."""
 
     uid: str = Field(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")
@@ -249,14 +251,14 @@ class FindingIn(Schema):
     taken: Taken = Taken.WHOLE
 
 
-class RemedyIn(Schema):
+class RemedyIn(BaseModel):
     """A remedy to apply to a finding; the step names are made by the sender."""
 
     remedy: str
     uids: list[str] = Field(min_length=1, max_length=8)
 
 
-class AnswerIn(Schema):
+class AnswerIn(BaseModel):
     """Whether a remedy helped."""
 
     finding: str
@@ -264,7 +266,7 @@ class AnswerIn(Schema):
     note: str = Field("", max_length=2000)
 
 
-class WorkIn(Schema):
+class WorkIn(BaseModel):
     """Amounts for which remedies shall be worked out."""
 
     kind: str
@@ -272,7 +274,7 @@ class WorkIn(Schema):
     taken: Taken = Taken.WHOLE
 
 
-class WorkedOut(Schema):
+class WorkedOut(BaseModel):
     """A remedy worked out."""
 
     key: str
@@ -289,7 +291,7 @@ class WorkedOut(Schema):
 # ---------------------------------------------------------------- drawing
 
 
-class EdgeOut(Schema):
+class EdgeOut(BaseModel):
     """An edge by its control points (2, or 3n + 1)."""
 
     role: str
@@ -300,7 +302,7 @@ class EdgeOut(Schema):
     length: float
 
 
-class DartOut(Schema):
+class DartOut(BaseModel):
     """A dart as drawn."""
 
     name: str
@@ -311,7 +313,7 @@ class DartOut(Schema):
     angle: float
 
 
-class PieceOut(Schema):
+class PieceOut(BaseModel):
     """A piece as the table shows it."""
 
     name: str
@@ -328,7 +330,7 @@ class PieceOut(Schema):
     label: list[str]
 
 
-class SumOut(Schema):
+class SumOut(BaseModel):
     """A line of the worksheet."""
 
     symbol: str
@@ -347,7 +349,7 @@ class SumOut(Schema):
     draws: list[str]
 
 
-class AllowanceOut(Schema):
+class AllowanceOut(BaseModel):
     """An allowance with its value in this job."""
 
     symbol: str
@@ -363,7 +365,7 @@ class AllowanceOut(Schema):
     draws: list[str]
 
 
-class NoticeOut(Schema):
+class NoticeOut(BaseModel):
     """Something that the draft tells the maker."""
 
     code: str
@@ -371,7 +373,7 @@ class NoticeOut(Schema):
     symbols: list[str]
 
 
-class StageOut(Schema):
+class StageOut(BaseModel):
     """A step with what it did."""
 
     step: StepDoc
@@ -382,7 +384,7 @@ class StageOut(Schema):
     mend: str
 
 
-class ResultOut(Schema):
+class ResultOut(BaseModel):
     """A check's finding."""
 
     check: str
@@ -396,7 +398,7 @@ class ResultOut(Schema):
     mend: str
 
 
-class SeamOut(Schema):
+class SeamOut(BaseModel):
     """A seam with its lengths as sewn."""
 
     name: str
@@ -405,7 +407,7 @@ class SeamOut(Schema):
     lies: str
 
 
-class MoveOut(Schema):
+class MoveOut(BaseModel):
     """How far a line moved."""
 
     piece: str
@@ -415,7 +417,7 @@ class MoveOut(Schema):
     length_after: float
 
 
-class PreviewIn(Schema):
+class PreviewIn(BaseModel):
     """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again."""
 
     sheet: int
@@ -426,7 +428,7 @@ class PreviewIn(Schema):
     cutting: CuttingIn = CuttingIn()
 
 
-class PreviewOut(Schema):
+class PreviewOut(BaseModel):
     """A recipe worked out."""
 
     order: list[str]
@@ -440,7 +442,7 @@ class PreviewOut(Schema):
     moves: list[MoveOut]
 
 
-class MeasureOut(Schema):
+class MeasureOut(BaseModel):
     """A measure of the catalogue."""
 
     symbol: str
@@ -451,7 +453,7 @@ class MeasureOut(Schema):
     tolerance: float
 
 
-class InputOut(Schema):
+class InputOut(BaseModel):
     """An amount that a finding asks for."""
 
     symbol: str
@@ -462,7 +464,7 @@ class InputOut(Schema):
     pinch: bool
 
 
-class KindOut(Schema):
+class KindOut(BaseModel):
     """A kind of finding."""
 
     key: str
@@ -475,7 +477,7 @@ class KindOut(Schema):
     inputs: list[InputOut]
 
 
-class PurposeOut(Schema):
+class PurposeOut(BaseModel):
     """A purpose with its allowances by role (cm)."""
 
     key: str
@@ -484,7 +486,7 @@ class PurposeOut(Schema):
     by_role: dict[str, float]
 
 
-class CatalogueOut(Schema):
+class CatalogueOut(BaseModel):
     """What there is to choose from."""
 
     measures: list[MeasureOut]

@@ -11,9 +11,9 @@ from math import ceil, hypot, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from izett.geometry.point import Point, Vector, between, cross, distance, dot, subtract, turn, unit
+from izett.geometry.root import root
 from izett.geometry.tolerance import FLATNESS, SAME_POINT, SOLVED_LENGTH
 
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(20)
@@ -213,7 +213,7 @@ def _parameter_at(cubic: Cubic, along: float, whole: float) -> float:
         return 0.0
     if along >= whole:
         return 1.0
-    return float(brentq(lambda t: _cubic_length(_split_cubic(cubic, t)[0]) - along, 0.0, 1.0, xtol=1e-12))
+    return root(lambda t: _cubic_length(_split_cubic(cubic, t)[0]) - along, 0.0, 1.0, within=1e-12)
 
 
 def _flatten_cubic(cubic: Cubic, flatness: float) -> list[Point]:

@@ -9,7 +9,7 @@ from shapely import LineString, MultiLineString, Polygon
 from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
 
-from izett.geometry.point import Point, add, cross, distance, scale, subtract, unit
+from izett.geometry.point import Point, add, cross, distance, meeting, right_of, scale, subtract, unit
 from izett.geometry.tolerance import SHORTEST_CHORD
 
 
@@ -53,6 +53,9 @@ def parallel(points: Sequence[Point], offset: float) -> list[Point]:
     """
     if abs(offset) <= SHORTEST_CHORD:
         return list(points)
+    if len(points) == 2:
+        aside = scale(right_of(unit(subtract(points[1], points[0]))), offset)
+        return [add(points[0], aside), add(points[1], aside)]
     moved = LineString(points).offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
     coordinates = [(float(x), float(y)) for x, y in moved.coords]
     # Shapely may hand the line back walked the other way: its first point belongs to ours.
@@ -68,8 +71,12 @@ def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: fl
     corner. Lines that do not cross within the limit are joined square, so that no spike arises.
     """
     end, start = before[-1], after[0]
-    ahead = add(end, scale(unit(subtract(end, before[-2])), limit))
-    behind = add(start, scale(unit(subtract(start, after[1])), limit))
+    leaving, arriving = unit(subtract(end, before[-2])), unit(subtract(start, after[1]))
+    met = meeting(end, leaving, start, arriving)
+    if met is not None and min(met) >= 0 and max(met) <= limit:
+        return [*before, add(end, scale(leaving, met[0])), *after]
+    # An inner corner, or lines that pass each other: cut where the prolonged lines cross.
+    ahead, behind = add(end, scale(leaving, limit)), add(start, scale(arriving, limit))
     crossed = LineString([*before, ahead]).intersection(LineString([behind, *after]))
     spots = [(float(x), float(y)) for part in getattr(crossed, "geoms", [crossed]) for x, y in part.coords]
     if not spots:

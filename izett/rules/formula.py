@@ -5,6 +5,7 @@ Nothing else parses, so a formula from a file can compute a number and do nothin
 """
 
 import ast
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from math import acos, asin, atan, atan2, ceil, cos, degrees, radians, sin, sqrt, tan
@@ -58,7 +59,7 @@ class Formula:
 
     text: str
     uses: tuple[str, ...]
-    _tree: ast.Expression = field(repr=False, compare=False)
+    _template: tuple[str, ...] = field(repr=False, compare=False)
     _code: CodeType = field(repr=False, compare=False)
 
     @classmethod
@@ -88,7 +89,7 @@ class Formula:
                 raise BadFormula(f"“{text}” calls something other than {', '.join(sorted(FUNCTIONS))}")
             if isinstance(node, ast.Name) and node not in called:
                 uses[node.id] = None
-        return cls(text, tuple(uses), tree, compile(tree, "<formula>", "eval"))
+        return cls(text, tuple(uses), _template(tree), compile(tree, "<formula>", "eval"))
 
     def evaluate(self, values: Mapping[str, float]) -> float:
         """Return the formula's value; `values` gives each symbol that it uses."""
@@ -100,20 +101,25 @@ class Formula:
         >>> Formula.parse("bust_girth / 4 + ease").worked({"bust_girth": 92.0, "ease": 1.5})
         '92 ÷ 4 + 1.5'
         """
-        return _as_written(ast.unparse(_PutIn(values).visit(ast.parse(self.text, mode="eval"))))
+        return "".join(part if i % 2 == 0 else _number(values[part]) for i, part in enumerate(self._template))
 
 
-class _PutIn(ast.NodeTransformer):
-    def __init__(self, values: Mapping[str, float]) -> None:
-        self.values = values
+def _template(tree: ast.Expression) -> tuple[str, ...]:
+    """Return the formula as written on paper, cut at its symbols: text, symbol, text, … text."""
+    parts = re.split(r"\b([A-Za-z_]\w*)\b", _as_written(ast.unparse(tree)))
+    # Function names and the words of a condition are text, not symbols.
+    joined = [parts[0]]
+    for name, text in zip(parts[1::2], parts[2::2], strict=True):
+        if name in FUNCTIONS or name in ("if", "else"):
+            joined[-1] += name + text
+        else:
+            joined += [name, text]
+    return tuple(joined)
 
-    def visit_Call(self, node: ast.Call) -> ast.AST:
-        node.args = [self.visit(arg) for arg in node.args]
-        return node
 
-    def visit_Name(self, node: ast.Name) -> ast.AST:
-        value = round(self.values[node.id], 3)
-        return ast.Constant(int(value) if value == int(value) else value)
+def _number(value: float) -> str:
+    text = f"{round(value, 3):g}".replace("-", "−")
+    return f"({text})" if value < 0 else text
 
 
 def _as_written(text: str) -> str:

@@ -1,5 +1,6 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
+from functools import lru_cache
 from typing import Literal
 from uuid import UUID
 
@@ -14,6 +15,7 @@ from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
+from izett.pattern.document import Pattern
 from izett.pattern.sewn import seam_lengths
 from izett.recipe import Evaluation
 from studio.cautions import CAUTIONS
@@ -40,9 +42,14 @@ router = Router(tags=["table"])
 
 
 @router.post("/preview", response=PreviewOut)
-def preview(request: HttpRequest, data: PreviewIn) -> PreviewOut:
+def preview(request: HttpRequest, data: PreviewIn) -> HttpResponse:
     """Work a recipe out for a sheet; nothing is kept. Pieces whose keys are known are left out."""
-    sheet = MeasureSheet.objects.filter(id=data.sheet).first()
+    # Written here, so that the answer is not validated a second time on its way out.
+    return HttpResponse(_previewed(data).model_dump_json(), content_type="application/json")
+
+
+def _previewed(data: PreviewIn) -> PreviewOut:
+    sheet = MeasureSheet.objects.filter(id=data.sheet).prefetch_related("readings").first()
     if sheet is None:
         raise not_found("sheet")
     evaluation = evaluate(data.recipe, measures_of(sheet))
@@ -111,11 +118,16 @@ def _allowances(block: str, evaluation: Evaluation) -> list[AllowanceOut]:
     ]
 
 
+@lru_cache(maxsize=32)
+def _as_cut(job: UUID, number: int) -> Pattern:
+    """Return the pattern as it was cut for a muslin; it never changes again."""
+    return pattern_of(PatternDoc.model_validate(round_of(job_of(job), number).as_cut))
+
+
 def _moves(data: PreviewIn, evaluation: Evaluation) -> list[MoveOut]:
     if data.job is None or data.against is None:
         return []
-    round_ = round_of(job_of(data.job), data.against)
-    before = pattern_of(PatternDoc.model_validate(round_.as_cut))
+    before = _as_cut(data.job, data.against)
     return [
         MoveOut(
             piece=m.piece,

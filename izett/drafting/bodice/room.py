@@ -3,11 +3,10 @@
 from collections.abc import Callable
 from math import atan2, degrees
 
-from scipy.optimize import brentq
-
 from izett.drafting.bodice.frame import Frame, frame_of
 from izett.drafting.method import Notice, Tell
 from izett.errors import DraftRefused
+from izett.geometry.root import root
 from izett.rules.formula import clamp
 from izett.rules.worksheet import Worksheet
 
@@ -115,7 +114,7 @@ def _shared(sums: Worksheet, frame: Frame) -> Frame:
         start = far
         if slack(at(far)) >= 0:
             # Solved a hair inside the bound, so that the result keeps it.
-            start = float(brentq(lambda s, slack=slack: slack(at(s)) - 1e-6, frame_shift, far, xtol=1e-9))
+            start = root(lambda s, slack=slack: slack(at(s)) - 1e-6, frame_shift, far, within=1e-9)
         frame = at(start)
         frame_shift = start
     sums.settle("side_shift", start, residual=_share_missed(frame))

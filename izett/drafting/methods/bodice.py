@@ -10,8 +10,6 @@ Sources stand with each rule in bodice.toml; the order of work is common practic
 
 from pathlib import Path
 
-from scipy.optimize import brentq
-
 from izett.drafting import neckline as necklines
 from izett.drafting.bodice.frame import Frame
 from izett.drafting.bodice.pieces import back_piece, front_piece, intent_of, seams_of
@@ -21,6 +19,7 @@ from izett.drafting.method import Method, Notice, Tell
 from izett.errors import DraftRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
+from izett.geometry.root import root
 from izett.measuring.measure import HERE as MEASURING
 from izett.pattern.document import Pattern
 from izett.rules.formula import clamp
@@ -97,7 +96,7 @@ def _necklines(sums: Worksheet, frame: Frame, tell: Tell) -> tuple[float, Curve,
     elif missed(high) < 0:
         depth = high
     else:
-        depth = float(brentq(missed, low, high, xtol=1e-10))
+        depth = root(missed, low, high)
     sums.settle("neck_depth", depth)
     depth = sums["neck_depth"]
     residual = missed(depth)

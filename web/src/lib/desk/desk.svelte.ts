@@ -37,6 +37,7 @@ export class Desk {
 	/** Milliseconds from a wish to its result, for the person who wonders. */
 	took = $state(0);
 
+	private wished = '';
 	private failedDeed: { deed: Deed; words: string } | null = null;
 	private readonly known: Record<string, Piece> = {};
 	private readonly previews: Latest<Wish, { answer: Preview; began: number }>;
@@ -62,6 +63,7 @@ export class Desk {
 			({ answer, began }) => this.show(answer, began),
 			(error) => {
 				const problem = asProblem(error);
+				this.wished = '';
 				if (problem.offline) this.problem = problem;
 				else this.draftProblem = problem;
 			},
@@ -78,12 +80,12 @@ export class Desk {
 		}
 	}
 
-	/** Take a job's state as the present one, and work its recipe out. */
+	/** Take a job's state as the present one, and work its recipe out unless that is what is shown already. */
 	take(job: Job): void {
 		this.job = job;
 		this.recipe = job.recipe;
 		this.saved = true;
-		this.work();
+		if (this.wished !== this.wishNow()) this.work();
 	}
 
 	/** Try a recipe without keeping it. */
@@ -101,6 +103,7 @@ export class Desk {
 	/** Work the present recipe out; compared with a muslin as cut where `against` names one. */
 	work(): void {
 		if (this.job && this.recipe) {
+			this.wished = this.wishNow();
 			this.previews.wish({ job: this.job, recipe: $state.snapshot(this.recipe), against: this.against });
 		}
 	}
@@ -169,6 +172,12 @@ export class Desk {
 				}),
 			),
 		);
+	}
+
+	/** All that a preview depends on, as one text. */
+	private wishNow(): string {
+		const { job, recipe, against } = this;
+		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, against]);
 	}
 
 	private show(answer: Preview, began: number): void {

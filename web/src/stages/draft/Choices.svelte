@@ -36,8 +36,14 @@
 		desk.try(withOverride(allowance.symbol, Math.round(value * 1000) / 1000));
 	}
 
+	/** A slider that has rested for this long (ms) is kept: keys in a row are one change, not ten. */
+	const RESTED = 500;
+	let resting: ReturnType<typeof setTimeout> | undefined;
+
 	function settle(allowance: Allowance, value: number | undefined): void {
-		if (value !== undefined) void set(allowance, Math.round(value * 1000) / 1000);
+		if (value === undefined) return;
+		clearTimeout(resting);
+		resting = setTimeout(() => void set(allowance, Math.round(value * 1000) / 1000), RESTED);
 	}
 
 	async function set(allowance: Allowance, value: number | null): Promise<void> {

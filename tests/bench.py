@@ -1,0 +1,199 @@
+"""`make bench`: the budgets, measured, each as a ratio to a floor of the same run. Never a timed test.
+
+The floor is a fixed piece of plain Python arithmetic; a slower machine slows both. For the web it is an empty request.
+"""
+
+import json
+import os
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+from statistics import median, quantiles
+
+ROOT = Path(__file__).parent.parent
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+
+
+def milliseconds(work: Callable[[], object], times: int) -> list[float]:
+    found = []
+    for _ in range(times):
+        began = time.perf_counter()
+        work()
+        found.append((time.perf_counter() - began) * 1e3)
+    return found
+
+
+def arithmetic() -> float:
+    total = 0.0
+    for i in range(20_000):
+        total += (i % 7) * 0.5
+    return total
+
+
+def row(name: str, found: list[float], floor: float, budget: str) -> None:
+    p95 = quantiles(found, n=20)[18] if len(found) > 1 else found[0]
+    print(f"{name:<58}{median(found):>9.2f}{p95:>9.2f}{median(found) / floor:>9.1f}   {budget}")
+
+
+def core(floor: float) -> None:
+    from izett.catalogue import catalogue
+    from izett.recipe import Evaluator, Recipe, Step
+    from tests.bodies import measured_women, some_bodies
+
+    evaluator = Evaluator(catalogue())
+    examples = [(key, o.examples[0]) for key, o in catalogue().operations.items()]
+    steps = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate((examples * 3)[:15]))
+    cold = []
+    for body in some_bodies(200):
+
+        def evaluate(body=body) -> None:
+            evaluator.forget()
+            evaluator.evaluate(Recipe("bodice", body, steps=steps))
+
+        cold += milliseconds(evaluate, 1)
+    row(
+        "evaluate bodice, 15 steps, all checks, nothing remembered",
+        cold,
+        floor,
+        "p50 ≤ 25 ms, p95 ≤ 50 (with three blocks)",
+    )
+    body = measured_women()[0]
+    evaluator.evaluate(Recipe("bodice", body, steps=steps))
+    edits = []
+    for n in range(200):
+        last = Step("last", "change_shoulder", {"amount": n / 200})
+        edits += milliseconds(lambda last=last: evaluator.evaluate(Recipe("bodice", body, steps=(*steps, last))), 1)
+    row("an edit at the end", edits, floor, "≤ 5 ms")
+    bodies = (measured_women() * 2)[:500]
+
+    def draft_all() -> None:
+        for one in bodies:
+            evaluator.forget()
+            evaluator.evaluate(Recipe("bodice", one))
+
+    row("500 bodies × the bodice, with checks", milliseconds(draft_all, 1), floor, "≤ 15 000 ms (with three blocks)")
+
+
+class Served:
+    """A server of its own with the demo in it."""
+
+    def __init__(self, port: int) -> None:
+        self.url = f"http://127.0.0.1:{port}"
+        self.folder = tempfile.TemporaryDirectory()
+        environment = {**os.environ, "IZETT_DATA": self.folder.name}
+        manage = [sys.executable, "manage.py"]
+        subprocess.run([*manage, "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True)
+        subprocess.run([*manage, "demo"], cwd=ROOT, env=environment, check=True)
+        began = time.perf_counter()
+        self.process = subprocess.Popen(
+            [*manage, "serve", "--port", str(port)], cwd=ROOT, env=environment, stdout=subprocess.DEVNULL
+        )
+        while True:
+            try:
+                urllib.request.urlopen(self.url + "/", timeout=1)
+                break
+            except OSError:
+                time.sleep(0.02)
+        self.started = (time.perf_counter() - began) * 1e3
+
+    def close(self) -> None:
+        self.process.kill()
+        self.process.wait()
+        self.folder.cleanup()
+
+
+def web(floor: float, served: Served) -> None:
+    from http.client import HTTPConnection
+
+    row("start of the server", [served.started], floor, "≤ 3 000 ms")
+    connection = HTTPConnection("127.0.0.1", int(served.url.rsplit(":", 1)[1]))
+    connection.request("GET", "/")
+    page = connection.getresponse()
+    cookie = page.headers["Set-Cookie"].split(";")[0]
+    page.read()
+    headers = {"Cookie": cookie, "X-CSRFToken": cookie.split("=")[1], "Content-Type": "application/json"}
+
+    def ask(method: str, path: str, body: dict | None = None) -> dict:
+        connection.request(method, path, body=json.dumps(body) if body is not None else None, headers=headers)
+        return json.loads(connection.getresponse().read())
+
+    job = ask("GET", f"/api/jobs/{ask('GET', '/api/bench')[0]['id']}")
+    empty = milliseconds(lambda: ask("POST", "/api/lengths", {"text": "1", "unit": "cm"}), 300)
+    row("an empty request (one length read)", empty, floor, "floor of the next")
+    known: list[str] = []
+    found = []
+    for n in range(200):
+        recipe = {**job["recipe"], "overrides": {"bust_ease": 4 + n / 100}}
+        body = {"sheet": job["sheet"]["id"], "recipe": recipe, "known": known, "job": job["id"], "against": 1}
+        began = time.perf_counter()
+        answer = ask("POST", "/api/preview", body)
+        found.append((time.perf_counter() - began) * 1e3)
+        known = answer["order"]
+    row(
+        "preview over HTTP, ease changed each time", found, median(empty), "≤ evaluation + 5 × empty; ratio is to empty"
+    )
+
+
+#: Milliseconds of one frame, over thirty: what a paint costs at least.
+FRAME = """async () => {
+  const began = performance.now();
+  for (let i = 0; i < 30; i++) await new Promise(requestAnimationFrame);
+  return (performance.now() - began) / 30;
+}"""
+
+
+def browser(served: Served) -> None:
+    from playwright.sync_api import sync_playwright
+
+    from tests.browser.conftest import FLAGS
+
+    script = """async () => {
+      const thumb = document.querySelector('[role=slider]');
+      const path = document.querySelector('[data-piece=bodice_front] .paper');
+      const found = [];
+      thumb.focus();
+      for (let n = 0; n < 60; n++) {
+        const before = path.getAttribute('d');
+        const began = performance.now();
+        thumb.dispatchEvent(new KeyboardEvent('keydown', { key: n % 20 < 10 ? 'ArrowRight' : 'ArrowLeft', bubbles: true }));
+        while (path.getAttribute('d') === before && performance.now() - began < 2000) await new Promise(requestAnimationFrame);
+        await new Promise(requestAnimationFrame);
+        found.push(performance.now() - began);
+      }
+      return found;
+    }"""
+    with sync_playwright() as playwright:
+        chromium = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        page = chromium.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(served.url)
+        page.locator("a.ticket").first.click()
+        page.wait_for_url("**/fit")
+        page.keyboard.press("2")
+        page.locator("[role=slider]").first.wait_for()
+        page.wait_for_timeout(500)
+        found = page.evaluate(script)
+        frame = page.evaluate(FRAME)
+        chromium.close()
+    row("live edit in the browser, input to paint", found, frame, "p95 ≤ 100 ms; ratio is to one frame")
+
+
+def main() -> None:
+    floor = median(milliseconds(arithmetic, 50))
+    print(f"floor: {floor:.2f} ms of plain arithmetic; threads {threading.active_count()}")
+    print(f"{'':<58}{'p50 ms':>9}{'p95 ms':>9}{'ratio':>9}   budget")
+    core(floor)
+    served = Served(8947)
+    try:
+        web(floor, served)
+        browser(served)
+    finally:
+        served.close()
+
+
+if __name__ == "__main__":
+    main()
