@@ -144,11 +144,6 @@ def _fraction(text: str) -> Fraction:
     return Fraction(int(above), int(below))
 
 
-def to_inches(cm: float) -> float:
-    """Return a length of `cm` centimetres in inches."""
-    return float(Fraction(cm) / CM_PER_INCH)
-
-
 def show_length(cm: float, *, unit: Unit, with_unit: bool = True) -> str:
     """Return a length as a person reads it: to 1 mm, or to 1/16 in as a proper fraction.
 

@@ -8,6 +8,8 @@ from izett.pattern.document import Pattern, Piece
 
 #: cm. Lines closer than this count as unmoved: a hair of the pencil.
 UNMOVED = 0.01
+#: cm. Lines are compared as chords this close to them: under half of what is shown.
+COMPARED = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +50,7 @@ def moves(before: Pattern, after: Pattern) -> list[LineMove]:
 def _lines(piece: Piece) -> dict[str, list[list[Point]]]:
     lines: dict[str, list[list[Point]]] = {}
     for edge in piece.edges:
-        lines.setdefault(edge.lineage, []).append(edge.curve.flattened())
+        lines.setdefault(edge.lineage, []).append(edge.curve.flattened(flatness=COMPARED))
     return lines
 
 

@@ -12,9 +12,9 @@ from math import ceil, hypot, sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from izett.geometry.point import Point, Vector, between, cross, distance, dot, subtract, turn, unit
+from izett.geometry.point import Point, Vector, between, distance, subtract, unit
 from izett.geometry.root import root
-from izett.geometry.tolerance import FLATNESS, SAME_POINT, SOLVED_LENGTH
+from izett.geometry.tolerance import FLATNESS, SAME_POINT
 
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(20)
 _T = (_NODES + 1) / 2
@@ -125,50 +125,6 @@ class Curve:
             points.extend(_flatten_cubic(cubic, flatness))
         return points
 
-    def sampled(self, count: int) -> list[tuple[Point, Vector]]:
-        """Return `count` + 1 points a cubic, evenly by parameter, each with its direction (for looking at shapes)."""
-        found: list[tuple[Point, Vector]] = []
-        for cubic in self.cubics():
-            for step in range(count + 1):
-                before, after = _split_cubic(cubic, step / count)
-                side = after if step < count else before
-                where = after[0]
-                towards = _first_direction(side) if step < count else tuple(-v for v in _first_direction(side[::-1]))
-                found.append((where, (towards[0], towards[1])))
-        return found
-
-    def crossings_at_height(self, y: float) -> list[float]:
-        """Return the distances along the curve at which it crosses the height `y`, in order."""
-        found: list[float] = []
-        gone = 0.0
-        for cubic in self.cubics():
-            ys = [p[1] - y for p in cubic]
-            a = -ys[0] + 3 * ys[1] - 3 * ys[2] + ys[3]
-            b = 3 * ys[0] - 6 * ys[1] + 3 * ys[2]
-            c = -3 * ys[0] + 3 * ys[1]
-            roots = np.roots(np.trim_zeros(np.array([a, b, c, ys[0]]), "f")) if any((a, b, c)) else np.array([])
-            for root in sorted(float(r.real) for r in roots if abs(r.imag) < SAME_POINT):
-                if -SAME_POINT <= root <= 1 + SAME_POINT:
-                    t = min(max(root, 0.0), 1.0)
-                    found.append(gone + _cubic_length(_split_cubic(cubic, t)[0]))
-            gone += _cubic_length(cubic)
-        return [d for i, d in enumerate(found) if i == 0 or d - found[i - 1] > SOLVED_LENGTH]
-
-    def distance_along(self, point: Point) -> float:
-        """Return how far along the curve (cm) the place nearest to `point` lies."""
-        best, best_along, gone = float("inf"), 0.0, 0.0
-        flat = self.flattened()
-        for a, b in pairwise(flat):
-            chord = subtract(b, a)
-            size = dot(chord, chord)
-            share = min(max(dot(subtract(point, a), chord) / size, 0.0), 1.0) if size > 0 else 0.0
-            off = distance(point, between(a, b, share))
-            length = sqrt(size)
-            if off < best:
-                best, best_along = off, gone + share * length
-            gone += length
-        return best_along * (self.length / gone) if gone > 0 else 0.0
-
 
 def straight(a: Point, b: Point) -> Curve:
     """Return the straight line from `a` to `b`."""
@@ -178,12 +134,6 @@ def straight(a: Point, b: Point) -> Curve:
 def joined(cubics: list[Cubic]) -> Curve:
     """Return the curve that runs through `cubics` in order; each starts where the one before it ends."""
     return Curve((cubics[0][0], *(point for cubic in cubics for point in cubic[1:])))
-
-
-def largest_turn(points: list[Point]) -> float:
-    """Return the largest turn in radians between neighbouring chords of a polyline."""
-    chords = [subtract(b, a) for a, b in pairwise(points) if distance(a, b) > SAME_POINT]
-    return max((abs(turn(a, b)) for a, b in pairwise(chords)), default=0.0)
 
 
 def _first_direction(points: tuple[Point, ...]) -> Vector:
@@ -237,9 +187,3 @@ def _flatten_cubic(cubic: Cubic, flatness: float) -> list[Point]:
         )
     points.append(d)
     return points
-
-
-def side_of(line: Curve, point: Point) -> float:
-    """Return on which side of a straight line `point` lies, as its signed distance: positive to the left."""
-    along = subtract(line.end, line.start)
-    return cross(along, subtract(point, line.start)) / (hypot(*along) or 1.0)

@@ -1,6 +1,6 @@
 """Points and directions in the plane: pairs of floats in cm, x to the side, y up."""
 
-from math import atan2, cos, hypot, sin
+from math import atan2, hypot
 
 from izett.geometry.tolerance import PARALLEL
 
@@ -69,12 +69,6 @@ def left_of(a: Vector) -> Vector:
 def right_of(a: Vector) -> Vector:
     """Return `a` turned a quarter turn to the right."""
     return (a[1], -a[0])
-
-
-def turned(a: Vector, angle: float) -> Vector:
-    """Return `a` turned by `angle` radians, counter-clockwise."""
-    c, s = cos(angle), sin(angle)
-    return (a[0] * c - a[1] * s, a[0] * s + a[1] * c)
 
 
 def turn(a: Vector, b: Vector) -> float:

@@ -1,12 +1,10 @@
 """The as-sewn reading of a ring: walking along a seam with the darts on the way shut."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
-from izett.geometry.point import Point
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
 
 
@@ -127,29 +125,3 @@ def place_on(piece: Piece, span: Span, along: float) -> tuple[Stretch, float]:
             return stretch, min(max(along - gone, 0.0), length)
         gone += length
     raise AssertionError("a walk has at least one edge")
-
-
-def spans_of(piece: Piece) -> Iterator[Span]:
-    """Yield, for each lineage of the ring in order, the span over all its edges."""
-    seen: dict[str, list[Edge]] = {}
-    for edge in piece.edges:
-        if not edge.is_leg:
-            seen.setdefault(edge.lineage, []).append(edge)
-    for lineage, edges in seen.items():
-        ends = {edge.end for edge in edges}
-        darts = {dart.mouth[1]: dart.mouth[0] for dart in piece.darts}
-        # The first edge of a lineage is the one that no other of it leads to, across a dart or directly.
-        start = next((e.start for e in edges if e.start not in ends and darts.get(e.start) not in ends), edges[0].start)
-        starts = {edge.start for edge in edges}
-        openings = {dart.mouth[0]: dart.mouth[1] for dart in piece.darts}
-        end = next((e.end for e in edges if e.end not in starts and openings.get(e.end) not in starts), edges[-1].end)
-        yield Span(start, end, lineage)
-
-
-def closed_points(piece: Piece, span: Span) -> list[Point]:
-    """Return a span flattened as sewn."""
-    points: list[Point] = []
-    for stretch in walk(piece, span):
-        flat = stretch.curve.flattened()
-        points.extend(flat if not points else flat[1:])
-    return points

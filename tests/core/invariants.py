@@ -5,9 +5,9 @@ from itertools import pairwise
 from math import degrees, radians, sin
 
 from izett.drafting.method import Draft
-from izett.geometry.curve import largest_turn
 from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import cross, distance, dot, subtract, turn
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Piece, Span
 from izett.pattern.sewn import seam_lengths, shutting, span_length, walk
 
@@ -105,3 +105,8 @@ def _monotone(piece: Piece) -> Iterator[str]:
     lowest = heights.index(min(heights))
     if any(b < a - 1e-6 for a, b in pairwise(heights[lowest:])):
         yield f"{piece.part} armhole turns down again"
+
+
+def largest_turn(points: list) -> float:
+    chords = [subtract(b, a) for a, b in pairwise(points) if distance(a, b) > SAME_POINT]
+    return max((abs(turn(a, b)) for a, b in pairwise(chords)), default=0.0)

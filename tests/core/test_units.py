@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from izett.units import Unit, UnreadableLength, read_length, show_length, to_inches
+from izett.units import Unit, UnreadableLength, read_length, show_length
 
 FIXTURE = Path(__file__).parent.parent / "lengths.json"
 
@@ -84,7 +84,8 @@ def test_what_is_shown_is_within_half_the_last_place(cm):
 def test_conversion_agrees_with_a_units_library(cm):
     """Against pint, whose inch is the international inch of 1959 (2.54 cm exactly)."""
     units = pint.UnitRegistry()
-    assert to_inches(cm) == pytest.approx((cm * units.centimeter).to(units.inch).magnitude, rel=1e-14)
+    inches = (cm * units.centimeter).to(units.inch).magnitude
+    assert read_length(f"{inches:.12f}", unit=Unit.INCH).cm == pytest.approx(cm, abs=1e-10)
 
 
 def cases():

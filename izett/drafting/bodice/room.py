@@ -14,6 +14,8 @@ from izett.rules.worksheet import Worksheet
 FRONT_SHARE = (0.42, 0.58)
 BACK_LONGER = (-0.8, 4.0)
 LARGEST_SHIFT = 4.0
+#: A bound is met this far inside it, so that the result keeps it.
+HAIR_INSIDE = 1e-6
 
 
 #: Armhole length as a share of the bust of the frame: where the drop is changed, and beyond which is no armhole.
@@ -113,8 +115,11 @@ def _shared(sums: Worksheet, frame: Frame) -> Frame:
         far = way * LARGEST_SHIFT
         start = far
         if slack(at(far)) >= 0:
-            # Solved a hair inside the bound, so that the result keeps it.
-            start = root(lambda s, slack=slack: slack(at(s)) - 1e-6, frame_shift, far, within=1e-9)
+
+            def inside(shift: float, slack: Callable[[Frame], float] = slack) -> float:
+                return slack(at(shift)) - HAIR_INSIDE
+
+            start = root(inside, frame_shift, far, within=1e-9)
         frame = at(start)
         frame_shift = start
     sums.settle("side_shift", start, residual=_share_missed(frame))

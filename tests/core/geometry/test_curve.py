@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from svgpathtools import CubicBezier
 
-from izett.geometry.curve import Curve, largest_turn, side_of, straight
+from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 
@@ -95,20 +95,6 @@ def test_flattening_stays_within_its_flatness():
     assert coarse.length < ARMHOLE.length
 
 
-def test_a_curve_crosses_a_height_where_it_says():
-    for along in ARMHOLE.crossings_at_height(30.0):
-        assert ARMHOLE.at_distance(along)[1] == pytest.approx(30.0, abs=1e-6)
-    assert len(ARMHOLE.crossings_at_height(30.0)) == 1
-    assert ARMHOLE.crossings_at_height(60.0) == []
-    assert straight((0, 0), (3, 6)).crossings_at_height(3) == [pytest.approx(sqrt(1.5**2 + 9))]
-
-
-@given(st.floats(0.01, 0.99))
-def test_a_point_on_a_curve_is_found_again(share):
-    along = ARMHOLE.length * share
-    assert ARMHOLE.distance_along(ARMHOLE.at_distance(along)) == pytest.approx(along, abs=0.01)
-
-
 def test_directions_at_the_ends_do_without_a_handle():
     stub = Curve(((0, 0), (0, 0), (1, 1), (2, 0)))
     assert stub.start_direction == pytest.approx((sqrt(0.5), sqrt(0.5)))
@@ -118,8 +104,3 @@ def test_directions_at_the_ends_do_without_a_handle():
 def test_a_curve_of_no_known_kind_is_a_programmers_mistake(count):
     with pytest.raises(ValueError, match="control points"):
         Curve(tuple((float(i), 0.0) for i in range(count)))
-
-
-def test_the_largest_turn_and_the_side_of_a_line():
-    assert largest_turn([(0, 0), (1, 0), (1, 1)]) == pytest.approx(pi / 2)
-    assert side_of(straight((0, 0), (0, 5)), (-2, 1)) == pytest.approx(2)

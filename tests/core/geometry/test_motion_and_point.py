@@ -54,7 +54,6 @@ def test_parallel_lines_do_not_meet():
 def test_turns_have_a_sign(angle, side):
     assert pt.turn((1, 0), (cos(angle), sin(angle))) == pytest.approx(angle)
     assert pt.cross((1, 0), (cos(angle), sin(angle))) * side > 0
-    assert pt.turned((1, 0), angle) == pytest.approx((0, side))
 
 
 def test_left_and_right_are_square():

@@ -25,12 +25,13 @@ interface Wish {
 }
 
 export class Desk {
-	job = $state<Job | null>(null);
-	recipe = $state<Recipe | null>(null);
-	preview = $state<Preview | null>(null);
-	pieces = $state<Piece[]>([]);
-	problem = $state<Problem | null>(null);
-	draftProblem = $state<Problem | null>(null);
+	// Answers are replaced whole, never changed in place: raw state spares wrapping thousands of points.
+	job = $state.raw<Job | null>(null);
+	recipe = $state.raw<Recipe | null>(null);
+	preview = $state.raw<Preview | null>(null);
+	pieces = $state.raw<Piece[]>([]);
+	problem = $state.raw<Problem | null>(null);
+	draftProblem = $state.raw<Problem | null>(null);
 	busy = $state(false);
 	saved = $state(true);
 	against = $state<number | null>(null);

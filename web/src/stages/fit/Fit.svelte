@@ -21,7 +21,7 @@
 	const round = $derived(rounds.find((r) => r.number === looked) ?? open ?? rounds.at(-1) ?? null);
 	const number = $derived(round?.number ?? null);
 
-	let under = $state<Piece[]>([]);
+	let under = $state.raw<Piece[]>([]);
 	let chosen = $state<string | null>(null);
 	let trying = $state(false);
 	let pointed = $state<string[]>([]);
