@@ -9,13 +9,13 @@ from izett.pattern.document import Piece, dart_angle, mouth_width
 from studio.schemas import DartOut, EdgeOut, PieceOut
 
 
-def drawn(sheet: SheetPiece) -> PieceOut:
-    """Return a piece ready for the table."""
+def drawn(sheet: SheetPiece, key: str) -> PieceOut:
+    """Return a piece ready for the table, under its key."""
     piece = sheet.piece
     return PieceOut(
         name=piece.name,
         title=piece.title,
-        key=piece_key(sheet),
+        key=key,
         on_fold=piece.on_fold,
         edges=[
             EdgeOut(

@@ -74,6 +74,7 @@ class Worksheet(dict[str, float]):
         self.overrides = dict(overrides)
         self._measures = measure_symbols
         self._residuals: dict[str, float] = {}
+        self._conditions: dict[str, str] = {}
         self.reasons: dict[str, str] = {}
         self._fixed: dict[str, float] = {
             **{symbol: allowance.default for symbol, allowance in sheet.allowances.items()},
@@ -88,16 +89,26 @@ class Worksheet(dict[str, float]):
         self[symbol] = value
         return value
 
-    def settle(self, symbol: str, value: float, *, residual: float = 0.0) -> None:
-        """Write down a found value (an overridden one stays; only its residual is recorded)."""
+    def settle(self, symbol: str, value: float, *, residual: float = 0.0, condition: str = "") -> None:
+        """Write down a found value (an overridden one stays; only its residual is recorded).
+
+        Args:
+            symbol, value: what was found.
+            residual: by how much its condition is missed.
+            condition: which condition, where the sheet's depends on what was taken.
+        """
         self._residuals[symbol] = residual
+        self.reasons.pop(symbol, None)
+        if condition:
+            self._conditions[symbol] = condition
         if symbol not in self.overrides:
             self._put(symbol, value)
 
     def choose(self, symbol: str, value: float, *, reason: str) -> None:
-        """Write down a value that the draft chose in place of its rule or default, and why."""
-        self.reasons[symbol] = reason
-        self._put(symbol, value)
+        """Write down a value that the draft chose in place of its rule or default, and why; an override stays."""
+        if symbol not in self.overrides:
+            self.reasons[symbol] = reason
+            self._put(symbol, value)
 
     def _put(self, symbol: str, value: float) -> None:
         self[symbol] = value
@@ -136,23 +147,25 @@ class Worksheet(dict[str, float]):
                 yield SumLine(symbol, symbol.replace("_", " "), "Measures", "cm", State.TAKEN, self[symbol])
         for symbol in self.sheet.order:
             if symbol in self.sheet.found:
-                if symbol in self._residuals or symbol in self.overrides:
+                if symbol in self._residuals or symbol in self.overrides or symbol in self.reasons:
                     yield self._found_line(symbol)
             else:
                 yield self._rule_line(self.sheet.rules[symbol])
 
     def _found_line(self, symbol: str) -> SumLine:
         found = self.sheet.found[symbol]
+        state = self.state(symbol)
+        chosen = state is State.CHOSEN
         return SumLine(
             symbol,
             found.label,
             found.group,
             found.unit,
-            self.state(symbol),
+            state,
             self[symbol],
-            condition=found.condition,
+            condition="" if chosen else self._conditions.get(symbol, found.condition),
             residual=self._residuals.get(symbol, 0.0),
-            reason=found.reason,
+            reason=self.reasons.get(symbol, found.reason),
             source=found.source,
             uses=found.uses,
             draws=found.draws,

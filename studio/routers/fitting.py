@@ -15,7 +15,7 @@ from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
 from studio.actions.record_finding import amounts_in_cm, record_finding
-from studio.drawing import drawn
+from studio.drawing import drawn, piece_key
 from studio.locking import job_of, round_of, version_named
 from studio.routers.jobs import answer
 from studio.schemas import (
@@ -73,7 +73,7 @@ def round_pattern(request: HttpRequest, job_id: UUID, number: int) -> list[Piece
     """Return the pattern as it was cut for a muslin."""
     round_ = round_of(job_of(job_id), number)
     pattern = pattern_of(PatternDoc.model_validate(round_.as_cut))
-    return [drawn(sheet) for sheet in sheet_pieces(pattern, Allowances())]
+    return [drawn(sheet, piece_key(sheet)) for sheet in sheet_pieces(pattern, Allowances())]
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})

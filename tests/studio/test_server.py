@@ -69,7 +69,10 @@ def test_killing_the_server_during_saves_loses_no_committed_work(tmp_path):
         readings = {s: {"text": t} for s, t in MIDDLING.items()}
         call(port, "POST", f"/api/wearers/{wearer['id']}/sheets", {"taken_on": "2026-11-20", "readings": readings})
         job = call(port, "POST", "/api/jobs", {"wearer": wearer["id"], "garment": "Recital bodice"})
-        kept = job
+        first = {**job["recipe"], "overrides": {"bust_ease": 5.0}}
+        path = f"/api/jobs/{job['id']}/recipe"
+        # The first draft loads the solvers; the killer is let loose after it.
+        kept = call(port, "PUT", path, {"recipe": first, "why": "first"}, {"If-Match": '"1"'})
         script = f"import os, signal, time; time.sleep(0.35); os.kill({process.pid}, signal.{signal.SIGKILL.name})"
         killer = subprocess.Popen([sys.executable, "-c", script])
         answered = 0
@@ -77,7 +80,7 @@ def test_killing_the_server_during_saves_loses_no_committed_work(tmp_path):
             recipe = {**kept["recipe"], "overrides": {"bust_ease": 3 + (n % 90) / 10}}
             try:
                 kept = call(
-                    port, "PUT", f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": f"change {n}"},
+                    port, "PUT", path, {"recipe": recipe, "why": f"change {n}"},
                     {"If-Match": f'"{kept["version"]}"'},
                 )  # fmt: skip
             except (OSError, ValueError):

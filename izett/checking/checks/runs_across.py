@@ -13,6 +13,9 @@ from izett.geometry.point import turn
 from izett.pattern.document import Pattern, Span
 from izett.pattern.sewn import holding, walk
 
+#: Corners in the maker's words.
+PLACES = {"neck_shoulder": "neck point", "waist_side": "waist"}
+
 
 class Params(CheckParams):
     """How large a corner may be."""
@@ -54,7 +57,8 @@ def _corner(pattern: Pattern, span: Span, end: str) -> float:
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     seam, a, _ = finding.where
-    place = a.split(".")[-1].replace("_", " ")
+    corner = a.split(".")[-1]
+    place = PLACES.get(corner, corner.replace("_", " "))
     if finding.verdict is Verdict.PASSES:
         return f"The lines run on across the {seam} seam at the {place}"
     if finding.verdict is Verdict.NOT_APPLICABLE:

@@ -19,13 +19,17 @@ def settle_bust_dart(sums: Worksheet, notices: list[Notice]) -> float:
     by_length = sums.has("front_length") and sums.has("back_waist_length")
     if by_length:
         angle = _angle_by_length(sums, sums["balance"])
+        school = "front and back agree in length with the dart shut"
     else:
-        angle = sums["dart_by_cup"] if sums.has("high_bust_girth") else sums["dart_by_proportion"]
+        by_cup = sums.has("high_bust_girth")
+        angle = sums["dart_by_cup"] if by_cup else sums["dart_by_proportion"]
+        school = f"it is the dart by the {'cup difference' if by_cup else 'proportion'}"
         if sums.has("front_length"):
             implied = _rise(sums, angle) - _front_longer(sums)
             held = clamp(implied, sums["balance"] - BALANCE_SLACK, sums["balance"] + BALANCE_SLACK)
             if held != implied:
                 angle = _angle_by_length(sums, held)
+                school += ", held to the front length"
     if by_length and sums.has("high_bust_girth") and abs(angle - sums["dart_by_cup"]) > 9:
         notices.append(
             Notice(
@@ -52,7 +56,7 @@ def settle_bust_dart(sums: Worksheet, notices: list[Notice]) -> float:
             )
         )
     drawn = 0.0 if angle < SMALLEST_DART else min(angle, LARGEST_DART)
-    sums.settle("bust_dart_angle", drawn)
+    sums.settle("bust_dart_angle", drawn, condition=school)
     return sums["bust_dart_angle"]
 
 

@@ -192,6 +192,9 @@ def slopes_of(sums: Worksheet, front_neck: Point, back_neck: Point, notices: lis
             )
         )
         front, back = mean + steeper / 2, mean - steeper / 2
-    for symbol, slope in (("front_slope", front), ("back_slope", back)):
-        sums.settle(symbol, slope)
+    for side, slope in (("front", front), ("back", back)):
+        if slope == sums[f"default_{side}_slope"]:
+            sums.choose(f"{side}_slope", slope, reason="the usual slope, since no diagonal gives another")
+        else:
+            sums.settle(f"{side}_slope", slope)
     return sums["front_slope"], sums["back_slope"]

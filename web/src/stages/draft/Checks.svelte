@@ -26,7 +26,7 @@
 			onfocus={() => ondraws(check.where)}
 			onblur={() => ondraws([])}
 		>
-			<span class="mark" aria-label={check.verdict}>{MARKS[check.verdict]}</span>
+			<span class="sign" aria-label={check.verdict}>{MARKS[check.verdict]}</span>
 			<span>
 				{check.words}
 				{#if check.verdict === 'fails' || check.verdict === 'warns'}<em>{check.mend}</em>{/if}
@@ -52,18 +52,18 @@
 		padding: 0.3rem;
 		border-bottom: 1px solid var(--rule);
 	}
-	.mark {
+	.sign {
 		width: 1.2rem;
 		text-align: center;
 		font-weight: 700;
 	}
-	.passes .mark {
+	.passes .sign {
 		color: var(--moss);
 	}
-	.warns .mark {
+	.warns .sign {
 		color: var(--amber);
 	}
-	.fails .mark {
+	.fails .sign {
 		color: var(--wax);
 	}
 	em {

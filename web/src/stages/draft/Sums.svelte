@@ -30,6 +30,13 @@
 		return sum.state === 'taken' ? shelf.name(sum.symbol) : sum.label;
 	}
 
+	/** How the value came about: the sum with its numbers, the condition that it was found to meet, or why it was chosen. */
+	function working(sum: Sum): string {
+		if (sum.worked) return sum.worked;
+		if (sum.condition) return `so that ${sum.condition}; off by ${sum.residual.toFixed(3)}`;
+		return sum.state === 'chosen' ? sum.reason : '';
+	}
+
 	function value(sum: Sum): string {
 		if (sum.unit === 'cm') return `${show(sum.value, reading.unit)} ${reading.unit}`;
 		return `${Math.round(sum.value * 10) / 10}${sum.unit}`;
@@ -71,13 +78,7 @@
 						{#if STATES[sum.state]}<span class="state">{STATES[sum.state]}</span>{/if}
 					</span>
 					<span class="value figures">{value(sum)}</span>
-					{#if sum.worked || sum.condition}
-						<span class="worked figures">
-							{#if sum.worked}{sum.worked}{:else}so that {sum.condition}; off by {sum.residual.toFixed(
-									3,
-								)}{/if}
-						</span>
-					{/if}
+					{#if working(sum)}<span class="worked figures">{working(sum)}</span>{/if}
 				</li>
 			{/each}
 		</ul>

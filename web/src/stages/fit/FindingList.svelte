@@ -133,6 +133,10 @@
 		text-align: left;
 		cursor: pointer;
 	}
+	.seen:disabled {
+		color: inherit;
+		cursor: default;
+	}
 	.soft {
 		color: var(--ink-soft);
 		font-size: 0.92rem;
