@@ -42,7 +42,7 @@ check: .venv/.ready web/node_modules/.ready ## formatting, lint, types, import c
 	$(BIN)/python manage.py makemigrations --check --dry-run --verbosity 0
 	@rm -rf var/formats && mkdir -p var/formats
 	$(BIN)/python manage.py openapi --out var/formats
-	diff -r var/formats docs/formats
+	diff -r --exclude=README.md var/formats docs/formats
 	cd web && npm run --silent lint && npm run --silent check
 	cd web && npx openapi-typescript ../docs/formats/openapi.json -o ../var/schema.d.ts > /dev/null && diff ../var/schema.d.ts src/lib/api/schema.d.ts
 
