@@ -194,6 +194,21 @@ def test_a_step_is_switched_off_and_on_again(tab):
     assert tab.state()["recipe"]["steps"][0]["on"] is False
 
 
+def test_a_wearer_is_deleted_for_good_after_being_asked_once_more(tab):
+    tab.new_ticket()
+    page = tab.page
+    page.keyboard.press("1")
+    tab.button("Delete Odile Varn…").click()
+    dialog = page.get_by_role("alertdialog")
+    dialog.get_by_text("Nothing of it can be brought back").wait_for()
+    tab.button("Keep", exact=True).click()
+    dialog.wait_for(state="hidden")
+    assert tab.state()["wearer"]["name"] == "Odile Varn"
+    tab.button("Delete Odile Varn…").click()
+    tab.button("Delete everything of Odile Varn").click()
+    page.get_by_text("Nothing on the bench yet").wait_for()
+
+
 def test_the_job_is_carried_out_and_in_through_the_screen(tab, tmp_path):
     tab.new_ticket()
     page = tab.page

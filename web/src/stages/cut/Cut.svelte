@@ -3,7 +3,7 @@
 	import { answered, api, asProblem, type Cutting } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import { reading, shown, typed } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
@@ -67,12 +67,11 @@
 	}
 </script>
 
-<div class="cut">
-	<div class="on-table">
+<TableAndPanel problem={desk.draftProblem}>
+	{#snippet table()}
 		<Table pieces={desk.pieces} lit={new Set(lit)} showCutting label="The pieces with their cutting lines" />
-		{#if desk.draftProblem}<div class="over"><ProblemNote problem={desk.draftProblem} /></div>{/if}
-	</div>
-	<aside>
+	{/snippet}
+	{#snippet panel()}
 		<h2>Print and carry</h2>
 		<div class="files">
 			<a class="button main" href={file('pdf', '?paper=a4')} download>Print file, A4</a>
@@ -116,30 +115,10 @@
 				</li>
 			{/each}
 		</ul>
-	</aside>
-</div>
+	{/snippet}
+</TableAndPanel>
 
 <style>
-	.cut {
-		display: grid;
-		grid-template-columns: 1fr 23rem;
-		grid-template-rows: minmax(0, 1fr);
-		height: 100%;
-		min-height: 0;
-	}
-	.on-table {
-		position: relative;
-		min-height: 20rem;
-	}
-	.over {
-		position: absolute;
-		inset: 3rem 2rem auto 3rem;
-	}
-	aside {
-		overflow: auto;
-		border-left: 1px solid var(--rule);
-		padding: 0.8rem 1rem;
-	}
 	h2 {
 		font-size: 1.1rem;
 		margin: 0.6rem 0 0.4rem;
@@ -185,11 +164,5 @@
 		grid-column: 1 / -1;
 		color: var(--wax);
 		font-size: 0.9rem;
-	}
-	@media (max-width: 900px) {
-		.cut {
-			grid-template-columns: 1fr;
-			grid-template-rows: 55% 45%;
-		}
 	}
 </style>

@@ -14,6 +14,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { reading, shown, type Unit } from '../../lib/units.svelte';
+	import DeleteWearer from './DeleteWearer.svelte';
 	import MeasureRow from './MeasureRow.svelte';
 
 	interface Props {
@@ -225,6 +226,7 @@
 		{#each shelf.all?.cautions.measure ?? [] as caution (caution)}
 			<p class="soft">{caution}</p>
 		{/each}
+		<DeleteWearer {wearer} name={wearerName} />
 	</aside>
 </div>
 

@@ -1,0 +1,53 @@
+<!-- The shape of a stage: the table, what is wrong laid over it, and a panel beside it (below it on a narrow screen). -->
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Problem } from '../api/client';
+	import ProblemNote from './ProblemNote.svelte';
+
+	interface Props {
+		table: Snippet;
+		panel: Snippet;
+		problem: Problem | null;
+	}
+	let { table, panel, problem }: Props = $props();
+</script>
+
+<div class="stage">
+	<div class="on-table">
+		{@render table()}
+		{#if problem}<div class="over"><ProblemNote {problem} /></div>{/if}
+	</div>
+	<aside>{@render panel()}</aside>
+</div>
+
+<style>
+	.stage {
+		display: grid;
+		grid-template-columns: 1fr 25rem;
+		grid-template-rows: minmax(0, 1fr);
+		height: 100%;
+		min-height: 0;
+	}
+	.on-table {
+		position: relative;
+		min-height: 20rem;
+	}
+	.over {
+		position: absolute;
+		inset: 3rem 2rem auto 3rem;
+	}
+	aside {
+		display: flex;
+		flex-direction: column;
+		min-height: 0;
+		overflow: auto;
+		border-left: 1px solid var(--rule);
+		padding: 0.8rem;
+	}
+	@media (max-width: 900px) {
+		.stage {
+			grid-template-columns: 1fr;
+			grid-template-rows: 55% 45%;
+		}
+	}
+</style>
