@@ -9,8 +9,8 @@ from izett.pattern.document import Piece, dart_angle, mouth_width
 from studio.schemas import DartOut, EdgeOut, PieceOut
 
 
-def drawn(sheet: SheetPiece, key: str) -> PieceOut:
-    """Return a piece ready for the table, under its key."""
+def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
+    """Return a piece ready for the table, under its key; with its cutting line where that is wanted."""
     piece = sheet.piece
     return PieceOut(
         name=piece.name,
@@ -33,7 +33,7 @@ def drawn(sheet: SheetPiece, key: str) -> PieceOut:
         lines=[list(line.points) for line in piece.lines],
         notches=list(sheet.notches),
         grain=sheet.grain,
-        cutting=list(sheet.cutting),
+        cutting=list(sheet.cutting) if cut else [],
         label=list(sheet.label),
     )
 
@@ -50,8 +50,9 @@ def _dart(piece: Piece, drawing: Any) -> DartOut:
     )
 
 
-def piece_key(sheet: SheetPiece) -> str:
+def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
     """Return a key that changes with anything that is drawn of the piece."""
     piece = sheet.piece
-    content = (piece.name, piece.edges, piece.darts, dict(piece.marks), piece.lines, sheet.cutting, sheet.label)
+    widths = [width for _, width in sheet.lines] if cut else []
+    content = (piece.name, piece.edges, piece.darts, dict(piece.marks), piece.lines, widths, sheet.label)
     return blake2b(repr(content).encode(), digest_size=12).hexdigest()

@@ -51,6 +51,7 @@ class ReadingReview(BaseModel):
 
     symbol: str
     cm: float | None = None
+    unit: Unit | None = None
     shown_cm: str = ""
     shown_in: str = ""
     error: str = ""
@@ -418,7 +419,10 @@ class MoveOut(BaseModel):
 
 
 class PreviewIn(BaseModel):
-    """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again."""
+    """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
+
+    `against` compares with that muslin of the job; `cut` asks for the cutting lines too.
+    """
 
     sheet: int
     recipe: RecipeDoc
@@ -426,6 +430,7 @@ class PreviewIn(BaseModel):
     against: int | None = None
     job: UUID | None = None
     cutting: CuttingIn = CuttingIn()
+    cut: bool = False
 
 
 class PreviewOut(BaseModel):

@@ -6,6 +6,7 @@ where curves end and output begins.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
@@ -31,14 +32,14 @@ class DartDrawing:
     fold: tuple[Point, Point]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class SheetPiece:
     """A piece ready for paper. Coordinates in cm, y up, in the pattern's own frame.
 
     Attributes:
         piece: the pattern piece.
         sewing: the sewing line, closed, darts' mouths bridged by their caps.
-        cutting: the cutting line, closed.
+        lines: the sewing line cut where the allowance changes, each part with its allowance in cm.
         fold: the fold edge, or None.
         darts: as drawn.
         notches: short marks across the seam.
@@ -48,12 +49,17 @@ class SheetPiece:
 
     piece: Piece
     sewing: tuple[Point, ...]
-    cutting: tuple[Point, ...]
+    lines: tuple[tuple[tuple[Point, ...], float], ...]
     fold: tuple[Point, Point] | None
     darts: tuple[DartDrawing, ...]
     notches: tuple[tuple[Point, Point], ...]
     grain: tuple[Point, Point]
     label: tuple[str, ...]
+
+    @cached_property
+    def cutting(self) -> tuple[Point, ...]:
+        """The cutting line, closed; worked out when it is first wanted."""
+        return tuple(_cutting_line(self.lines))
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -75,13 +81,12 @@ def _ready(
     piece: Piece, intent: Intent, allowances: Allowances, number: int, of: int, title: str, wearer: str
 ) -> SheetPiece:
     lines = _finished_lines(piece, allowances)
-    cutting = _cutting_line(lines)
     fold = next((edge.curve for edge in piece.edges if edge.lineage == piece.on_fold), None)
     included = any(width > 0 for _, width in lines)
     return SheetPiece(
         piece=piece,
         sewing=tuple(p for line, _ in lines for p in line[:-1]),
-        cutting=tuple(cutting),
+        lines=tuple((tuple(points), width) for points, width in lines),
         fold=(fold.start, fold.end) if fold is not None else None,
         darts=tuple(_dart_drawing(piece, name) for name in (dart.name for dart in piece.darts)),
         notches=tuple(mark for notch in piece.notches for mark in _notch_marks(piece, notch, allowances)),
@@ -137,7 +142,7 @@ def _runs_on(before: Sequence[Point], after: Sequence[Point]) -> bool:
     return a[0] * b[0] + a[1] * b[1] > 0.7
 
 
-def _cutting_line(lines: list[tuple[list[Point], float]]) -> list[Point]:
+def _cutting_line(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
     offsets = [parallel(points, width) for points, width in lines]
     widest = max(width for _, width in lines)
     ring = offsets[0]

@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import numpy as np
 import shapely
-from shapely import LineString, MultiLineString, Polygon
+from shapely import LineString, Polygon
 from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
 
@@ -32,7 +32,7 @@ def crossing(points: Sequence[Point]) -> Point | None:
 
 def contains(points: Sequence[Point], point: Point) -> bool:
     """Return whether a point lies inside a closed outline."""
-    return bool(Polygon(points).contains(ShapelyPoint(point)))
+    return bool(Polygon(np.asarray(points)).contains(ShapelyPoint(point)))
 
 
 def without_repeats(points: Sequence[Point]) -> list[Point]:
@@ -56,7 +56,7 @@ def parallel(points: Sequence[Point], offset: float) -> list[Point]:
     if len(points) == 2:
         aside = scale(right_of(unit(subtract(points[1], points[0]))), offset)
         return [add(points[0], aside), add(points[1], aside)]
-    moved = LineString(points).offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
+    moved = _line(points).offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
     coordinates = [(float(x), float(y)) for x, y in moved.coords]
     # Shapely may hand the line back walked the other way: its first point belongs to ours.
     if distance(coordinates[0], points[0]) > distance(coordinates[-1], points[0]):
@@ -77,7 +77,7 @@ def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: fl
         return [*before, add(end, scale(leaving, met[0])), *after]
     # An inner corner, or lines that pass each other: cut where the prolonged lines cross.
     ahead, behind = add(end, scale(leaving, limit)), add(start, scale(arriving, limit))
-    crossed = LineString([*before, ahead]).intersection(LineString([behind, *after]))
+    crossed = _line([*before, ahead]).intersection(_line([behind, *after]))
     spots = [(float(x), float(y)) for part in getattr(crossed, "geoms", [crossed]) for x, y in part.coords]
     if not spots:
         return [*before, *after]
@@ -87,7 +87,7 @@ def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: fl
 
 def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:
     """Return the points of `line` before the place nearest to `cut`."""
-    along = LineString(line).project(ShapelyPoint(cut))
+    along = _line(line).project(ShapelyPoint(cut))
     kept: list[Point] = [line[0]]
     gone = 0.0
     for a, b in pairwise(line):
@@ -100,4 +100,10 @@ def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:
 
 def farthest_apart(a: Sequence[Sequence[Point]], b: Sequence[Sequence[Point]]) -> float:
     """Return the largest distance in cm from any point of one set of polylines to the other set (Hausdorff)."""
-    return float(MultiLineString(list(a)).hausdorff_distance(MultiLineString(list(b))))
+    one, other = (shapely.multilinestrings([_line(points) for points in lines]) for lines in (a, b))
+    return float(shapely.hausdorff_distance(one, other))
+
+
+def _line(points: Sequence[Point]) -> LineString:
+    # Through an array: shapely walks a list of pairs in Python, point by point.
+    return shapely.linestrings(np.asarray(points))

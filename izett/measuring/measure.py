@@ -98,7 +98,7 @@ def read_measure(symbol: str, text: str, *, unit: Unit) -> Reading:
     except UnreadableLength as error:
         raise UnreadableMeasure(
             f"{what.name}: {error}.",
-            mend="Type it again; the number that was there is kept.",
+            mend="Type it again.",
             where=(symbol,),
         ) from error
     check_length(what, reading.cm)

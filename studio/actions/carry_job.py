@@ -22,6 +22,9 @@ from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Reading,
 from studio.schemas import CuttingIn
 from studio.state import head_of
 
+#: Bytes. A job with fifty muslins is about 5 MB; what is much larger is no job.
+LARGEST_FILE = 20 * 1024 * 1024
+
 FORMAT: Literal["izett-job"] = "izett-job"
 
 
@@ -208,12 +211,17 @@ def _round_part(round_: Round) -> RoundPart:
 
 
 def import_job(text: bytes) -> Job:
-    """Add the job of a document, with a wearer of its own.
+    """Add the job of a document of at most 20 MB, with a wearer of its own.
 
     Raises:
         UnreadableFile: the document is damaged, foreign or contradicts itself; nothing is added then.
         UnknownName, UnreadableMeasure: a reading in it is not one.
     """
+    if len(text) > LARGEST_FILE:
+        raise UnreadableFile(
+            f"The file has {len(text) / 1e6:.0f} MB; a job file has at most {LARGEST_FILE / 1e6:.0f} MB.",
+            mend="Choose a file that was exported from a job.",
+        )
     document = read_job(text)
     try:
         with transaction.atomic():

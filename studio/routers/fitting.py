@@ -73,7 +73,7 @@ def round_pattern(request: HttpRequest, job_id: UUID, number: int) -> list[Piece
     """Return the pattern as it was cut for a muslin."""
     round_ = round_of(job_of(job_id), number)
     pattern = pattern_of(PatternDoc.model_validate(round_.as_cut))
-    return [drawn(sheet, piece_key(sheet)) for sheet in sheet_pieces(pattern, Allowances())]
+    return [drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheet_pieces(pattern, Allowances())]
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})

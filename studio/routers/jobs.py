@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from ninja import File, Header, Router, Status
 from ninja.files import UploadedFile
 
-from studio.actions.carry_job import export_job, import_job
+from studio.actions.carry_job import LARGEST_FILE, export_job, import_job
 from studio.actions.move_head import move_head
 from studio.actions.open_job import open_job
 from studio.actions.revise import revise
@@ -41,7 +41,7 @@ def add_job(request: HttpRequest, data: JobIn) -> Status[JobOut]:
 @router.post("/jobs/import", response={201: JobOut})
 def carry_in(request: HttpRequest, file: File[UploadedFile]) -> Status[JobOut]:
     """Add the job of an izett-job file."""
-    return Status(201, answer(import_job(file.read())))
+    return Status(201, answer(import_job(file.read(LARGEST_FILE + 1))))
 
 
 @router.get("/jobs/{job_id}", response=JobOut)

@@ -60,6 +60,7 @@ def review(request: HttpRequest, data: ReviewIn) -> ReviewOut:
             ReadingReview(
                 symbol=symbol,
                 cm=reading.cm,
+                unit=reading.unit,
                 concern=remark.concern.value if remark else "",
                 remark=remark.message if remark else "",
                 suggestion=remark.suggestion if remark else "",

@@ -54,10 +54,10 @@ def _previewed(data: PreviewIn) -> PreviewOut:
         raise not_found("sheet")
     evaluation = evaluate(data.recipe, measures_of(sheet))
     sheets = sheet_pieces(evaluation.pattern, Allowances(data.cutting.purpose, data.cutting.by_lineage))
-    keyed = {piece_key(s): s for s in sheets}
+    keyed = {piece_key(s, cut=data.cut): s for s in sheets}
     return PreviewOut(
         order=list(keyed),
-        pieces=[drawn(s, key) for key, s in keyed.items() if key not in data.known],
+        pieces=[drawn(s, key, cut=data.cut) for key, s in keyed.items() if key not in data.known],
         seams=[
             SeamOut(name=seam.name, lengths=seam_lengths(evaluation.pattern, seam), ease=seam.ease, lies=seam.lies)
             for seam in evaluation.pattern.seams

@@ -85,6 +85,11 @@ def test_a_damaged_or_foreign_job_file_adds_nothing(page, change):
     assert (Job.objects.count(), Wearer.objects.count()) == (1, 1)
 
 
+def test_a_file_far_too_large_is_refused_unread(page):
+    body = problem(carry_in(page, b" " * (21 * 1024 * 1024)), 422, "unreadable-file")
+    assert "at most 21 MB" in body["detail"]
+
+
 @pytest.mark.parametrize("content", [b"", b"{", b"\xff\xfe\x00", b"[]", b"null", b'"text"', b"{}", b"PK\x03\x04"])
 def test_what_is_no_job_file_at_all_is_told(page, content):
     problem(carry_in(page, content), 422, "unreadable-file")

@@ -60,6 +60,7 @@ def test_a_sheet_is_reviewed_while_it_is_typed(page):
     assert by["waist_girth"]["concern"] == "other_unit"
     assert by["waist_girth"]["suggestion"] == "29.0 in"
     assert by["bust_girth"]["shown_cm"] == "92.1"
+    assert by["bust_girth"]["unit"] == "in"
     assert by["bust_girth"]["shown_in"] == "36¼"
     assert "not a length" in by["height"]["error"]
     assert "hip_girth" not in by

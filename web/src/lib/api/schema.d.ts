@@ -618,6 +618,7 @@ export interface components {
             symbol: string;
             /** Cm */
             cm?: number | null;
+            unit?: components["schemas"]["Unit"] | null;
             /**
              * Shown Cm
              * @default
@@ -1473,6 +1474,8 @@ export interface components {
         /**
          * PreviewIn
          * @description A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
+         *
+         *     `against` compares with that muslin of the job; `cut` asks for the cutting lines too.
          */
         PreviewIn: {
             /** Sheet */
@@ -1494,6 +1497,11 @@ export interface components {
              *     }
              */
             cutting: components["schemas"]["CuttingIn"];
+            /**
+             * Cut
+             * @default false
+             */
+            cut: boolean;
         };
     };
     responses: never;

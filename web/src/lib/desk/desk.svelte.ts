@@ -22,6 +22,7 @@ interface Wish {
 	job: Job;
 	recipe: Recipe;
 	against: number | null;
+	cut: boolean;
 }
 
 export class Desk {
@@ -34,7 +35,9 @@ export class Desk {
 	draftProblem = $state.raw<Problem | null>(null);
 	busy = $state(false);
 	saved = $state(true);
+	/** The muslin that lines are compared with, and whether cutting lines are wanted: what a stage sets. */
 	against = $state<number | null>(null);
+	cut = $state(false);
 	/** Milliseconds from a wish to its result, for the person who wonders. */
 	took = $state(0);
 
@@ -55,6 +58,7 @@ export class Desk {
 							known: Object.keys(this.known),
 							job: wish.job.id,
 							against: wish.against,
+							cut: wish.cut,
 							cutting: wish.job.cutting,
 						},
 					}),
@@ -96,6 +100,13 @@ export class Desk {
 		this.work();
 	}
 
+	/** Begin a stage: what it compares with and whether it cuts, on the recipe as kept. */
+	begin(stage: { against: number | null; cut: boolean }): void {
+		this.against = stage.against;
+		this.cut = stage.cut;
+		this.leave();
+	}
+
 	/** Go back to the recipe as kept. */
 	leave(): void {
 		if (this.job) this.take(this.job);
@@ -105,7 +116,12 @@ export class Desk {
 	work(): void {
 		if (this.job && this.recipe) {
 			this.wished = this.wishNow();
-			this.previews.wish({ job: this.job, recipe: $state.snapshot(this.recipe), against: this.against });
+			this.previews.wish({
+				job: this.job,
+				recipe: $state.snapshot(this.recipe),
+				against: this.against,
+				cut: this.cut,
+			});
 		}
 	}
 
@@ -177,8 +193,8 @@ export class Desk {
 
 	/** All that a preview depends on, as one text. */
 	private wishNow(): string {
-		const { job, recipe, against } = this;
-		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, against]);
+		const { job, recipe, against, cut } = this;
+		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, against, cut]);
 	}
 
 	private show(answer: Preview, began: number): void {

@@ -25,7 +25,10 @@
 
 <g data-piece={piece.name}>
 	<g transform="translate({dx} {-dy}) scale(1 -1)">
-		<path class="paper" d={showCutting ? linePath(piece.cutting, true) : ringPath(piece.edges)} />
+		<path
+			class="paper"
+			d={showCutting && piece.cutting.length ? linePath(piece.cutting, true) : ringPath(piece.edges)}
+		/>
 		{#each piece.lines as line, i (i)}
 			<path class="level" class:lit={bustLit} d={linePath(line)} />
 		{/each}

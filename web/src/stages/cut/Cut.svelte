@@ -9,8 +9,7 @@
 	import { lineName } from '../../lib/words';
 
 	const desk = getDesk();
-	desk.against = null;
-	desk.leave();
+	desk.begin({ against: null, cut: true });
 
 	let lit = $state<string[]>([]);
 	let errors = $state<Record<string, string>>({});

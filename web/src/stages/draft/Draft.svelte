@@ -10,8 +10,7 @@
 	import Sums from './Sums.svelte';
 
 	const desk = getDesk();
-	desk.against = null;
-	desk.leave();
+	desk.begin({ against: null, cut: false });
 
 	const PANELS = [
 		{ value: 'choices', label: 'Ease' },

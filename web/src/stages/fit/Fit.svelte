@@ -14,6 +14,8 @@
 
 	const desk = getDesk();
 
+	desk.cut = false;
+
 	const rounds = $derived(desk.job?.rounds ?? []);
 	const open = $derived(rounds.find((r) => !r.closed) ?? null);
 	let looked = $state<number | null>(null);

@@ -16,6 +16,8 @@
 	let { measure, text, unit, review, contradicted, ontext, onkeydown, onfocus }: Props = $props();
 
 	const id = $derived(`m-${measure.symbol}`);
+	/** The unit that the text was read in: its own where it states one. */
+	const read = $derived(review?.unit ?? unit);
 	const odd = $derived(review?.error || review?.remark || '');
 </script>
 
@@ -33,9 +35,9 @@
 		aria-invalid={review?.error ? 'true' : undefined}
 		aria-describedby={odd ? `${id}-odd` : undefined}
 	/>
-	<span class="unit">{text.trim() ? unit : ''}</span>
+	<span class="unit">{text.trim() && read === unit ? unit : ''}</span>
 	<span class="other figures">
-		{#if review?.cm}{unit === 'cm' ? `${review.shown_in} in` : `${review.shown_cm} cm`}{/if}
+		{#if review?.cm}{read === 'cm' ? `${review.shown_in} in` : `${review.shown_cm} cm`}{/if}
 	</span>
 	{#if odd}
 		<p class="odd" class:wrong={review?.error} id="{id}-odd">

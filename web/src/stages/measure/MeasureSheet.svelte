@@ -99,7 +99,8 @@
 		},
 		{ title: 'Widths and shoulder', of: used.filter((m) => /across|span|shoulder_length/.test(m.symbol)) },
 	]);
-	const taken = $derived(Object.values(readings).filter((r) => r.text.trim()).length);
+	const taken = $derived(review?.readings.filter((r) => !r.error).length ?? 0);
+	const unread = $derived(review?.readings.filter((r) => r.error) ?? []);
 	const judged = $derived(Object.fromEntries((review?.readings ?? []).map((r) => [r.symbol, r])));
 	const inContradiction = $derived(new Set(review?.contradictions.flatMap((c) => c.symbols) ?? []));
 
@@ -201,6 +202,11 @@
 				<strong class="figures">{taken}</strong> taken.
 				{#if review?.can_draft}What is not taken is estimated, and marked so.{/if}
 			</p>
+			{#if unread.length}
+				<p class="missing">
+					Not read yet: {unread.map((r) => shelf.name(r.symbol).toLowerCase()).join(', ')}.
+				</p>
+			{/if}
 			{#if review && review.missing.length}
 				<p class="missing">
 					Still needed: {review.missing
