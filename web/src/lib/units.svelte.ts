@@ -63,3 +63,16 @@ export function typed(cm: number, unit: Unit): string {
 	if (unit === 'cm') return String(Math.round(cm * 100) / 100);
 	return show(cm, unit).replace('−', '-');
 }
+
+const NUMBER = String.raw`[−-]?\d+(?:\.\d+)?`;
+const RANGE = new RegExp(`(${NUMBER}) to (${NUMBER}) cm\\b`, 'g');
+const AMOUNT = new RegExp(`(${NUMBER}) cm\\b`, 'g');
+
+/** Return a sentence of the core, which speaks in centimetres, with its lengths in the reader's unit. */
+export function spoken(text: string, unit: Unit = reading.unit): string {
+	if (unit === 'cm') return text;
+	const inches = (cm: string): string => show(Number(cm.replace('−', '-')), 'in');
+	return text
+		.replace(RANGE, (_, low: string, high: string) => `${inches(low)} to ${inches(high)} in`)
+		.replace(AMOUNT, (_, cm: string) => `${inches(cm)} in`);
+}

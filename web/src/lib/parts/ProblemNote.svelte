@@ -2,12 +2,13 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { Problem } from '../api/client';
+	import { spoken } from '../units.svelte';
 
 	let { problem, children }: { problem: Problem; children?: Snippet } = $props();
 </script>
 
 <div class="note wrong" role="alert">
-	<p><strong>{problem.message}</strong> {problem.mend}</p>
+	<p><strong>{spoken(problem.message)}</strong> {spoken(problem.mend)}</p>
 	{#if children}<div class="deeds">{@render children()}</div>{/if}
 </div>
 

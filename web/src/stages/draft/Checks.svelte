@@ -1,6 +1,7 @@
 <!-- The checks: what does not hold first, then all that does, grouped under its claim. -->
 <script lang="ts">
 	import { getDesk } from '../../lib/desk/context';
+	import { spoken } from '../../lib/units.svelte';
 
 	let { ondraws }: { ondraws: (names: string[]) => void } = $props();
 
@@ -28,8 +29,8 @@
 		>
 			<span class="sign" aria-label={check.verdict}>{MARKS[check.verdict]}</span>
 			<span>
-				{check.words}
-				{#if check.verdict === 'fails' || check.verdict === 'warns'}<em>{check.mend}</em>{/if}
+				{spoken(check.words)}
+				{#if check.verdict === 'fails' || check.verdict === 'warns'}<em>{spoken(check.mend)}</em>{/if}
 			</span>
 		</li>
 	{/each}

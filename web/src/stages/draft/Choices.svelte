@@ -3,7 +3,7 @@
 	import { SegmentedControl, Slider } from '@skeletonlabs/skeleton-svelte';
 	import type { Allowance } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
-	import { reading, shown } from '../../lib/units.svelte';
+	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import AllowanceField from './AllowanceField.svelte';
 	import Steps from './Steps.svelte';
 
@@ -110,7 +110,7 @@
 		</SegmentedControl>
 	</div>
 	{#each desk.preview.notices as notice (notice.code + notice.message)}
-		<p class="note">{notice.message}</p>
+		<p class="note">{spoken(notice.message)}</p>
 	{/each}
 	<Steps />
 	<details open={changed.length > 0}>

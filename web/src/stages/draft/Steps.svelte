@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Switch } from '@skeletonlabs/skeleton-svelte';
 	import { getDesk } from '../../lib/desk/context';
-	import { shown } from '../../lib/units.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
 
 	const desk = getDesk();
 	const stages = $derived(desk.preview?.stages ?? []);
@@ -20,7 +20,7 @@
 		{#each stages as stage (stage.step.uid)}
 			<li class:off={!stage.step.on}>
 				<div class="line">
-					<span>{stage.words}</span>
+					<span>{spoken(stage.words)}</span>
 					<Switch
 						checked={stage.step.on}
 						onCheckedChange={(e) => turn(stage.step.uid, e.checked, stage.words)}
@@ -32,7 +32,7 @@
 				</div>
 				{#if stage.step.why}<p class="soft">{stage.step.why}</p>{/if}
 				{#if stage.failure}
-					<p class="note">Skipped: {stage.failure} {stage.mend}</p>
+					<p class="note">Skipped: {spoken(stage.failure)} {spoken(stage.mend)}</p>
 				{:else if stage.step.on && stage.sums.length}
 					<p class="soft figures">
 						{stage.sums

@@ -16,7 +16,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import LengthField from '../../lib/parts/LengthField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { reading, shown, typed } from '../../lib/units.svelte';
+	import { reading, shown, spoken, typed } from '../../lib/units.svelte';
 
 	interface Props {
 		kind: Kind;
@@ -190,7 +190,7 @@
 			</label>
 		{/each}
 		{#if refused}
-			<p class="note">{refused.failure} {refused.mend}</p>
+			<p class="note">{spoken(refused.failure)} {spoken(refused.mend)}</p>
 		{/if}
 		{#if followers.length}<p class="soft">Look also at: {followers.join(', ')}.</p>{/if}
 	{/if}
