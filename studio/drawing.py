@@ -6,7 +6,7 @@ from typing import Any
 
 from izett.finishing.sheet import SheetPiece
 from izett.pattern.document import Piece, dart_angle, mouth_width
-from studio.schemas import DartOut, EdgeOut, PieceOut
+from studio.table_schemas import DartOut, EdgeOut, PieceOut
 
 
 def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:

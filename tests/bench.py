@@ -15,6 +15,8 @@ from collections.abc import Callable
 from pathlib import Path
 from statistics import median, quantiles
 
+from tests.ports import free_port
+
 ROOT = Path(__file__).parent.parent
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
@@ -82,7 +84,8 @@ def core(floor: float) -> None:
 class Served:
     """A server of its own with the demo in it."""
 
-    def __init__(self, port: int) -> None:
+    def __init__(self) -> None:
+        port = free_port()
         self.url = f"http://127.0.0.1:{port}"
         self.folder = tempfile.TemporaryDirectory()
         environment = {**os.environ, "IZETT_DATA": self.folder.name}
@@ -207,7 +210,7 @@ def main() -> None:
     print(f"floor: {floor:.2f} ms of plain arithmetic; threads {threading.active_count()}")
     print(f"{'':<58}{'p50 ms':>9}{'p95 ms':>9}{'ratio':>9}   budget")
     core(floor)
-    served = Served(8947)
+    served = Served()
     try:
         web(floor, served)
         browser(served)

@@ -26,7 +26,7 @@ def take(page: Page, name: str) -> None:
 
 def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
-    served = Served(8948)
+    served = Served()
     try:
         with sync_playwright() as playwright:
             chromium = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)

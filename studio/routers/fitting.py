@@ -18,17 +18,8 @@ from studio.actions.record_finding import amounts_in_cm, record_finding
 from studio.drawing import drawn, piece_key
 from studio.locking import job_of, round_of, version_named
 from studio.routers.jobs import answer
-from studio.schemas import (
-    AnswerIn,
-    CloseIn,
-    FindingIn,
-    JobOut,
-    PieceOut,
-    RemedyIn,
-    RoundIn,
-    WorkedOut,
-    WorkIn,
-)
+from studio.schemas import AnswerIn, CloseIn, FindingIn, JobOut, RemedyIn, RoundIn, WorkedOut, WorkIn
+from studio.table_schemas import PieceOut
 
 router = Router(tags=["fitting"])
 

@@ -12,19 +12,8 @@ from izett.measuring.cross_checks import contradictions
 from izett.measuring.measure import measures, read_measure, remark_on
 from izett.units import Unit, UnreadableLength, read_length, show_length
 from studio.cautions import CAUTIONS, MOVEMENTS
-from studio.schemas import (
-    CatalogueOut,
-    ContradictionOut,
-    InputOut,
-    KindOut,
-    LengthIn,
-    LengthOut,
-    MeasureOut,
-    PurposeOut,
-    ReadingReview,
-    ReviewIn,
-    ReviewOut,
-)
+from studio.schemas import ContradictionOut, LengthIn, LengthOut, ReadingReview, ReviewIn, ReviewOut
+from studio.table_schemas import CatalogueOut, InputOut, KindOut, MeasureOut, PurposeOut
 
 router = Router(tags=["measuring"])
 

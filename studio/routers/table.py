@@ -24,7 +24,8 @@ from studio.locking import job_of, round_of
 from studio.models import Job, MeasureSheet
 from studio.problems import not_found
 from studio.routers.jobs import filename
-from studio.schemas import (
+from studio.state import head_of
+from studio.table_schemas import (
     AllowanceOut,
     MoveOut,
     NoticeOut,
@@ -35,7 +36,6 @@ from studio.schemas import (
     StageOut,
     SumOut,
 )
-from studio.state import head_of
 from studio.workroom import evaluate, evaluate_revision, measures_of
 
 router = Router(tags=["table"])

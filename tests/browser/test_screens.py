@@ -58,6 +58,22 @@ def test_inches_are_shown_with_fractions_everywhere(tab, demo):
     assert "in" in tab.page.locator("table tbody tr").first.inner_text()
 
 
+def test_what_the_core_says_is_read_in_inches_too(tab, demo):
+    tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
+    tab.open(f"{demo}/draft")
+    tab.page.get_by_text("Side seams, each edge: take ⅛ in at the underarm").wait_for()
+    assert tab.page.locator("aside").get_by_text(" cm").count() == 0
+
+
+def test_the_story_opens_under_every_stage(tab, demo):
+    for stage in ("measure", "draft", "fit", "cut"):
+        tab.open(f"{demo}/{stage}")
+        settle(tab)
+        tab.page.keyboard.press("l")
+        tab.page.locator("footer ol").get_by_text("Muslin 1 cut in unbleached calico").wait_for()
+        assert tab.button("Story", exact=False).get_attribute("aria-expanded") == "true"
+
+
 def test_the_unit_is_switched_by_keyboard_and_remembered(tab, demo):
     tab.open(f"{demo}/draft?panel=sums")
     tab.page.get_by_role("radio", name="inches").focus()
@@ -77,6 +93,7 @@ def test_every_stage_is_reached_by_its_key(tab, demo):
     tab.page.get_by_role("dialog").get_by_text("the bench").wait_for()
     tab.page.keyboard.press("Escape")
     tab.page.get_by_role("dialog").wait_for(state="hidden")
+    settle(tab)
     tab.page.keyboard.press("b")
     tab.page.get_by_role("heading", name="On the bench").wait_for()
 

@@ -14,6 +14,7 @@ from pathlib import Path
 import pytest
 from django.test import Client
 
+from tests.ports import free_port
 from tests.studio.conftest import MIDDLING
 
 ROOT = Path(__file__).parents[2]
@@ -63,7 +64,7 @@ def call(port, method, path, body, headers=None):
 @pytest.mark.skipif(not (ROOT / "web" / "dist" / "index.html").exists(), reason="the page sets the CSRF cookie")
 def test_killing_the_server_during_saves_loses_no_committed_work(tmp_path):
     """Every change that was answered is there after a SIGKILL in the middle of the next ones."""
-    port = 8941
+    port = free_port()
     with served(tmp_path, port) as process:
         wearer = call(port, "POST", "/api/wearers", {"name": "Odile Varn"})
         readings = {s: {"text": t} for s, t in MIDDLING.items()}
@@ -99,8 +100,9 @@ def test_killing_the_server_during_saves_loses_no_committed_work(tmp_path):
         assert json.loads(document)["overrides"] == kept["recipe"]["overrides"]
     revisions = database.execute("SELECT count(*) FROM studio_revision").fetchone()[0]
     assert revisions == number
-    with served(tmp_path, port + 1):
-        found = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port + 1}/api/jobs/{job['id']}", timeout=5))
+    port = free_port()
+    with served(tmp_path, port):
+        found = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/jobs/{job['id']}", timeout=5))
         assert found["revision"] == number
 
 

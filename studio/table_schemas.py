@@ -1,0 +1,219 @@
+"""What the table and the shelves are sent: pieces as drawn, sums, checks, moves; the catalogue to choose from."""
+
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from izett.files.recipe_json import RecipeDoc, StepDoc
+from studio.schemas import CuttingIn, Pair
+
+
+class EdgeOut(BaseModel):
+    """An edge by its control points (2, or 3n + 1)."""
+
+    role: str
+    lineage: str
+    start: str
+    end: str
+    curve: list[Pair]
+    length: float
+
+
+class DartOut(BaseModel):
+    """A dart as drawn."""
+
+    name: str
+    family: str
+    legs: list[Pair]
+    cap: list[Pair]
+    mouth: float
+    angle: float
+
+
+class PieceOut(BaseModel):
+    """A piece as the table shows it."""
+
+    name: str
+    title: str
+    key: str
+    on_fold: str | None
+    edges: list[EdgeOut]
+    darts: list[DartOut]
+    marks: dict[str, Pair]
+    lines: list[list[Pair]]
+    notches: list[tuple[Pair, Pair]]
+    grain: tuple[Pair, Pair]
+    cutting: list[Pair]
+    label: list[str]
+
+
+class SumOut(BaseModel):
+    """A line of the worksheet."""
+
+    symbol: str
+    label: str
+    group: str
+    unit: str
+    state: str
+    value: float
+    formula: str
+    worked: str
+    condition: str
+    residual: float
+    reason: str
+    source: str
+    uses: list[str]
+    draws: list[str]
+
+
+class AllowanceOut(BaseModel):
+    """An allowance with its value in this job."""
+
+    symbol: str
+    label: str
+    unit: str
+    value: float
+    default: float
+    low: float
+    high: float
+    reason: str
+    source: str
+    state: str
+    draws: list[str]
+
+
+class NoticeOut(BaseModel):
+    """Something that the draft tells the maker."""
+
+    code: str
+    message: str
+    symbols: list[str]
+
+
+class StageOut(BaseModel):
+    """A step with what it did."""
+
+    step: StepDoc
+    words: str
+    sums: list[tuple[str, float]]
+    made: list[str]
+    failure: str
+    mend: str
+
+
+class ResultOut(BaseModel):
+    """A check's finding."""
+
+    check: str
+    claim: str
+    verdict: str
+    where: list[str]
+    amount: float
+    tolerance: float
+    unit: str
+    words: str
+    mend: str
+
+
+class SeamOut(BaseModel):
+    """A seam with its lengths as sewn."""
+
+    name: str
+    lengths: Pair
+    ease: Pair
+    lies: str
+
+
+class MoveOut(BaseModel):
+    """How far a line moved."""
+
+    piece: str
+    lineage: str
+    distance: float
+    length_before: float
+    length_after: float
+
+
+class PreviewIn(BaseModel):
+    """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
+
+    `against` compares with that muslin of the job; `cut` asks for the cutting lines too.
+    """
+
+    sheet: int
+    recipe: RecipeDoc
+    known: list[str] = []
+    against: int | None = None
+    job: UUID | None = None
+    cutting: CuttingIn = CuttingIn()
+    cut: bool = False
+
+
+class PreviewOut(BaseModel):
+    """A recipe worked out."""
+
+    order: list[str]
+    pieces: list[PieceOut]
+    seams: list[SeamOut]
+    sums: list[SumOut]
+    allowances: list[AllowanceOut]
+    notices: list[NoticeOut]
+    stages: list[StageOut]
+    checks: list[ResultOut]
+    moves: list[MoveOut]
+
+
+class MeasureOut(BaseModel):
+    """A measure of the catalogue."""
+
+    symbol: str
+    name: str
+    how: str
+    low: float
+    high: float
+    tolerance: float
+
+
+class InputOut(BaseModel):
+    """An amount that a finding asks for."""
+
+    symbol: str
+    label: str
+    default: float
+    low: float
+    high: float
+    pinch: bool
+
+
+class KindOut(BaseModel):
+    """A kind of finding."""
+
+    key: str
+    seen: str
+    cause: str
+    view: str
+    across: float
+    level: str
+    movement: str
+    inputs: list[InputOut]
+
+
+class PurposeOut(BaseModel):
+    """A purpose with its allowances by role (cm)."""
+
+    key: str
+    title: str
+    reason: str
+    by_role: dict[str, float]
+
+
+class CatalogueOut(BaseModel):
+    """What there is to choose from."""
+
+    measures: list[MeasureOut]
+    used: list[str]
+    required: list[list[str]]
+    findings: list[KindOut]
+    purposes: list[PurposeOut]
+    movements: list[str]
+    cautions: dict[str, list[str]]
