@@ -125,13 +125,16 @@ export class Desk {
 		}
 	}
 
-	/** Keep a recipe as the job's new state. */
-	async keep(recipe: Recipe, why: string): Promise<boolean> {
+	/**
+	 * Keep a change of the recipe as the job's new state. The change is a function, so that done again on a newer
+	 * state it takes nothing of that state back.
+	 */
+	async keep(change: (recipe: Recipe) => Recipe, why: string): Promise<boolean> {
 		return this.deed(why, (job, version) =>
 			answered(
 				api.PUT('/api/jobs/{job_id}/recipe', {
 					params: { path: { job_id: job.id }, header: version },
-					body: { recipe, why },
+					body: { recipe: change(job.recipe), why },
 				}),
 			),
 		);

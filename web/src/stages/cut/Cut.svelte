@@ -34,31 +34,39 @@
 		return cutting.by_lineage?.[line.lineage] ?? purpose?.by_role[line.role] ?? 0;
 	}
 
-	async function set(next: Cutting): Promise<void> {
+	/** Keep a change of the allowances; a function, so that done again it takes nothing newer back. */
+	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
 		await desk.deed('seam allowances', (job, version) =>
 			answered(
 				api.PUT('/api/jobs/{job_id}/cutting', {
 					params: { path: { job_id: job.id }, header: version },
-					body: next,
+					body: change(job.cutting),
 				}),
 			),
 		);
 	}
 
+	function cutFor(purpose: string): void {
+		void set((now) => ({ ...now, purpose }));
+	}
+
 	async function widen(lineage: string, text: string): Promise<void> {
-		const by_lineage = { ...cutting.by_lineage };
-		if (!text.trim()) delete by_lineage[lineage];
-		else
+		let cm: number | null = null;
+		if (text.trim())
 			try {
-				const read = await answered(api.POST('/api/lengths', { body: { text, unit: reading.unit } }));
-				by_lineage[lineage] = read.cm;
+				cm = (await answered(api.POST('/api/lengths', { body: { text, unit: reading.unit } }))).cm;
 			} catch (error) {
 				const problem = asProblem(error);
 				errors[lineage] = `${problem.message} ${problem.mend}`;
 				return;
 			}
 		delete errors[lineage];
-		await set({ purpose: cutting.purpose, by_lineage });
+		await set((now) => {
+			const by_lineage = { ...now.by_lineage };
+			if (cm === null) delete by_lineage[lineage];
+			else by_lineage[lineage] = cm;
+			return { ...now, by_lineage };
+		});
 	}
 
 	function file(kind: string, query = ''): string {
@@ -87,7 +95,7 @@
 				class="field"
 				value={cutting.purpose}
 				disabled={desk.busy}
-				onchange={(e) => set({ purpose: e.currentTarget.value, by_lineage: cutting.by_lineage ?? {} })}
+				onchange={(e) => cutFor(e.currentTarget.value)}
 			>
 				{#each purposes as p (p.key)}<option value={p.key}>{p.title}</option>{/each}
 			</select>

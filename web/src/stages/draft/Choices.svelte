@@ -1,7 +1,7 @@
 <!-- Ease and choices: bust and waist ease live, the school, what the draft has to say, all allowances below. -->
 <script lang="ts">
 	import { SegmentedControl, Slider } from '@skeletonlabs/skeleton-svelte';
-	import type { Allowance } from '../../lib/api/client';
+	import type { Allowance, Recipe } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import AllowanceField from './AllowanceField.svelte';
@@ -20,8 +20,7 @@
 	const changed = $derived(others.filter((a) => a.state !== 'usual'));
 	const school = $derived(desk.recipe?.school ?? 'direct');
 
-	function withOverride(symbol: string, value: number | null) {
-		const recipe = $state.snapshot(desk.recipe!);
+	function withOverride(recipe: Recipe, symbol: string, value: number | null): Recipe {
 		const overrides = { ...recipe.overrides };
 		if (value === null) delete overrides[symbol];
 		else overrides[symbol] = value;
@@ -33,7 +32,7 @@
 
 	function slide(allowance: Allowance, value: number): void {
 		held[allowance.symbol] = value;
-		desk.try(withOverride(allowance.symbol, Math.round(value * 1000) / 1000));
+		if (desk.recipe) desk.try(withOverride(desk.recipe, allowance.symbol, Math.round(value * 1000) / 1000));
 	}
 
 	/** A slider that has rested for this long (ms) is kept: keys in a row are one change, not ten. */
@@ -46,12 +45,16 @@
 		resting = setTimeout(() => void set(allowance, Math.round(value * 1000) / 1000), RESTED);
 	}
 
+	function useSchool(school: string): void {
+		void desk.keep((recipe) => ({ ...recipe, school }), `${school} school`);
+	}
+
 	async function set(allowance: Allowance, value: number | null): Promise<void> {
 		const words =
 			value === null
 				? `${allowance.label}: back to the usual`
 				: `${allowance.label}: ${amount(allowance, value)}`;
-		await desk.keep(withOverride(allowance.symbol, value), words);
+		await desk.keep((recipe) => withOverride(recipe, allowance.symbol, value), words);
 		delete held[allowance.symbol];
 	}
 
@@ -90,11 +93,7 @@
 		{/each}
 	</div>
 	<div class="school">
-		<SegmentedControl
-			value={school}
-			onValueChange={(e) =>
-				e.value && desk.keep({ ...$state.snapshot(desk.recipe!), school: e.value }, `${e.value} school`)}
-		>
+		<SegmentedControl value={school} onValueChange={(e) => e.value && useSchool(e.value)}>
 			<SegmentedControl.Label>Drafted from</SegmentedControl.Label>
 			<SegmentedControl.Control>
 				<SegmentedControl.Indicator />

@@ -8,9 +8,10 @@
 	const stages = $derived(desk.preview?.stages ?? []);
 
 	async function turn(uid: string, on: boolean, words: string): Promise<void> {
-		const recipe = $state.snapshot(desk.recipe!);
-		const steps = recipe.steps.map((s) => (s.uid === uid ? { ...s, on } : s));
-		await desk.keep({ ...recipe, steps }, `${on ? 'On' : 'Off'}: ${words}`);
+		await desk.keep(
+			(recipe) => ({ ...recipe, steps: (recipe.steps ?? []).map((s) => (s.uid === uid ? { ...s, on } : s)) }),
+			`${on ? 'On' : 'Off'}: ${words}`,
+		);
 	}
 </script>
 

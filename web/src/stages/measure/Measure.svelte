@@ -8,13 +8,12 @@
 	const desk = getDesk();
 
 	async function kept(sheet: Sheet): Promise<void> {
-		const recipe = desk.job!.recipe;
 		const why = `drafted from sheet ${sheet.number}`;
 		const done = await desk.deed(why, (job, version) =>
 			answered(
 				api.PUT('/api/jobs/{job_id}/recipe', {
 					params: { path: { job_id: job.id }, header: version },
-					body: { recipe, sheet: sheet.id, why },
+					body: { recipe: job.recipe, sheet: sheet.id, why },
 				}),
 			),
 		);
