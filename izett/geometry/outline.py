@@ -56,12 +56,18 @@ def parallel(points: Sequence[Point], offset: float) -> list[Point]:
     if len(points) == 2:
         aside = scale(right_of(unit(subtract(points[1], points[0]))), offset)
         return [add(points[0], aside), add(points[1], aside)]
-    moved = _line(points).offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
-    coordinates = [(float(x), float(y)) for x, y in moved.coords]
-    # Shapely may hand the line back walked the other way: its first point belongs to ours.
-    if distance(coordinates[0], points[0]) > distance(coordinates[-1], points[0]):
-        coordinates.reverse()
-    return coordinates
+    line = _line(points)
+    moved = line.offset_curve(-offset, join_style="mitre", mitre_limit=4.0)
+
+    def along(spot: Point) -> float:
+        return float(line.project(ShapelyPoint(spot)))
+
+    # A hair of an inner corner (a closed dart's mouth) parts the parallel line in two, and a part may come back walked
+    # the other way: the parts are put in the order of the given line.
+    parts = [[(float(x), float(y)) for x, y in part.coords] for part in getattr(moved, "geoms", [moved])]
+    ordered = [part if along(part[0]) <= along(part[-1]) else part[::-1] for part in parts if part]
+    ordered.sort(key=lambda part: along(part[0]))
+    return [spot for part in ordered for spot in part]
 
 
 def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: float) -> list[Point]:

@@ -4,6 +4,7 @@ import pytest
 from shapely import LineString, Polygon
 from shapely import Point as ShapelyPoint
 
+from izett.catalogue import catalogue
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.dart_caps import cap_peak
@@ -11,7 +12,7 @@ from izett.finishing.sheet import sheet_pieces
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 from izett.pattern.document import Role, dart_angle
-from izett.recipe import Recipe
+from izett.recipe import Recipe, Step
 from tests.bodies import some_bodies
 
 
@@ -43,6 +44,26 @@ def test_the_cutting_line_holds_the_sewing_line_at_each_edges_allowance(evaluato
                 assert cut.exterior.distance(middle) <= width + 1e-3
                 if edge.curve.length > 4 * width:
                     assert cut.exterior.distance(middle) == pytest.approx(width, abs=0.02)
+
+
+STEPS = [
+    pytest.param(key, example, id=f"{key}-{i}")
+    for key, operation in catalogue().operations.items()
+    for i, example in enumerate(operation.examples)
+]
+
+
+@pytest.mark.parametrize(("kind", "params"), STEPS)
+def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
+    """The cutting line stays one sound outline around the sewing line, whatever was changed before."""
+    for body in some_bodies(12):
+        pattern = evaluator.evaluate(Recipe("bodice", body, steps=(Step("s", kind, params),))).pattern
+        for purpose in purposes():
+            for sheet in sheet_pieces(pattern, Allowances(purpose)):
+                cut, sewn = Polygon(sheet.cutting), Polygon(sheet.sewing)
+                assert cut.is_valid, (sheet.piece.name, purpose, body)
+                assert cut.buffer(0.02).contains(sewn)
+                assert cut.area < 1.6 * sewn.area
 
 
 def test_an_equal_allowance_is_shapelys_mitred_buffer(pattern):
