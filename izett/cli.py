@@ -9,7 +9,7 @@ from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
 from izett.drafting.method import DIRECT
 from izett.errors import FormatNotWritten, IzettError, UnreadableFile, ValueOutOfRange
-from izett.files.pattern_json import PatternDoc, pattern_document, read_pattern, write_pattern
+from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import RecipeDoc, read_recipe
 from izett.files.svg import write_svg
@@ -62,11 +62,12 @@ def _add_inputs(parser: argparse.ArgumentParser) -> None:
 
 
 def _draft(options: argparse.Namespace) -> int:
-    body, recipe, evaluation = _evaluated(options)
+    body, evaluation = _evaluated(options)
     allowances = Allowances(options.purpose)
     suffix = options.out.suffix.lower()
     if suffix == ".json":
-        options.out.write_text(write_pattern(_document(body, recipe, evaluation, allowances)), encoding="utf-8")
+        document = evaluated_document(evaluation, measures=body.taken, seam_allowances=allowances)
+        options.out.write_text(write_pattern(document), encoding="utf-8")
     elif suffix == ".svg":
         options.out.write_text(write_svg(sheet_pieces(evaluation.pattern, allowances)), encoding="utf-8")
     elif suffix == ".pdf":
@@ -85,21 +86,7 @@ def _draft(options: argparse.Namespace) -> int:
     return 0
 
 
-def _document(body: Body, recipe: RecipeDoc, evaluation: Evaluation, allowances: Allowances) -> PatternDoc:
-    sheet = catalogue().method(recipe.block).sheet
-    lines = evaluation.draft.lines
-    return pattern_document(
-        evaluation.pattern,
-        seam_allowances=allowances,
-        measures=body.taken,
-        values={line.symbol: line.value for line in lines},
-        allowances={symbol: evaluation.draft.values[symbol] for symbol in sheet.allowances},
-        symbols={line.symbol: line.state.value for line in lines},
-        results=evaluation.results,
-    )
-
-
-def _evaluated(options: argparse.Namespace) -> tuple[Body, RecipeDoc, Evaluation]:
+def _evaluated(options: argparse.Namespace) -> tuple[Body, Evaluation]:
     body = read_body(options.measures.read_text(encoding="utf-8"))
     path = getattr(options, "recipe", None)
     recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
@@ -114,7 +101,7 @@ def _evaluated(options: argparse.Namespace) -> tuple[Body, RecipeDoc, Evaluation
             "overrides": {**recipe.overrides, **dict(_setting(blocks[0], text) for text in options.set)},
         }
     )
-    return body, recipe, Evaluator(catalogue()).evaluate(recipe.recipe(dict(body.taken)))
+    return body, Evaluator(catalogue()).evaluate(recipe.recipe(dict(body.taken)))
 
 
 def _setting(block: str, text: str) -> tuple[str, float]:
@@ -152,7 +139,7 @@ def _row(result: Result) -> str:
 
 
 def _worksheet(options: argparse.Namespace) -> int:
-    _, _, evaluation = _evaluated(options)
+    _, evaluation = _evaluated(options)
     group = ""
     for line in evaluation.draft.lines:
         if line.group != group:

@@ -16,6 +16,7 @@ from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.pattern import document as d
 from izett.pattern.sewn import seam_lengths
+from izett.recipe import Evaluation
 
 FORMAT: Literal["izett-pattern"] = "izett-pattern"
 VERSION: Literal[1] = 1
@@ -180,6 +181,23 @@ def pattern_document(
             )
             for r in results
         ],
+    )
+
+
+def evaluated_document(
+    evaluation: Evaluation, *, measures: Mapping[str, float], seam_allowances: Allowances
+) -> PatternDoc:
+    """Return the document of a recipe worked out for a body, with all that it was worked out from."""
+    sums = evaluation.draft.sums
+    lines = evaluation.draft.lines
+    return pattern_document(
+        evaluation.pattern,
+        seam_allowances=seam_allowances,
+        measures=measures,
+        values={line.symbol: line.value for line in lines},
+        allowances={symbol: sums[symbol] for symbol in sums.sheet.allowances},
+        symbols={line.symbol: line.state.value for line in lines},
+        results=evaluation.results,
     )
 
 

@@ -3,7 +3,7 @@
 from uuid import UUID
 
 import izett
-from izett.files.pattern_json import pattern_document
+from izett.files.pattern_json import evaluated_document
 from izett.finishing.allowances import Allowances
 from izett.recipe import Evaluation
 from studio.locking import changing, job_of, open_round, tell
@@ -46,14 +46,5 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
 def as_cut(evaluation: Evaluation, measures: dict[str, float], job: Job) -> dict[str, object]:
     """Return the pattern document that is kept with a round."""
     allowances = Allowances(**(job.cutting or {}))
-    lines = evaluation.draft.lines
-    document = pattern_document(
-        evaluation.pattern,
-        seam_allowances=allowances,
-        measures=measures,
-        values={line.symbol: line.value for line in lines},
-        allowances={},
-        symbols={line.symbol: line.state.value for line in lines},
-        results=evaluation.results,
-    )
+    document = evaluated_document(evaluation, measures=measures, seam_allowances=allowances)
     return dict(document.model_dump(mode="json", by_alias=True))

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from izett.catalogue import catalogue
-from izett.files.pattern_json import PatternDoc, pattern_document, pattern_of, write_pattern
+from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of, write_pattern
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import StepDoc
 from izett.files.svg import write_svg
@@ -158,16 +158,8 @@ def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[s
     allowances = Allowances(**(job.cutting or {}))
     title = f"{job.garment}, revision {head_of(job).number}"
     if kind == "json":
-        lines = evaluation.draft.lines
-        document = pattern_document(
-            evaluation.pattern,
-            seam_allowances=allowances,
-            measures=measures_of(head_of(job).sheet),
-            values={line.symbol: line.value for line in lines},
-            allowances={a.symbol: a.value for a in _allowances("bodice", evaluation)},
-            symbols={line.symbol: line.state.value for line in lines},
-            results=evaluation.results,
-        )
+        measures = measures_of(head_of(job).sheet)
+        document = evaluated_document(evaluation, measures=measures, seam_allowances=allowances)
         return write_pattern(document), "application/json"
     sheets = sheet_pieces(evaluation.pattern, allowances, title=title, wearer=initials(job.wearer.name))
     if kind == "svg":
