@@ -3,21 +3,32 @@
 import argparse
 import sys
 from collections.abc import Sequence
+from datetime import date
 from pathlib import Path
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
 from izett.drafting.method import DIRECT
-from izett.errors import FormatNotWritten, IzettError, UnreadableFile, ValueOutOfRange
+from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
+from izett.files.measure_sheet_pdf import write_measure_sheet
+from izett.files.measures_csv import write_csv
+from izett.files.measures_json import write_measures
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import RecipeDoc, read_recipe
+from izett.files.scan_json import write_scan
+from izett.files.sheet_file import read_sheet_file
 from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
-from izett.measuring.body import Body, read_body
+from izett.measuring.doubts import doubts_about
+from izett.measuring.estimates import missing_measures
+from izett.measuring.measure import measures, read_measure
+from izett.measuring.scanner import scan
+from izett.measuring.sheet import Sheet
+from izett.measuring.size_chart import standard_charts
 from izett.recipe import Evaluation, Evaluator
-from izett.units import Unit, UnreadableLength, read_length
+from izett.units import Unit, UnreadableLength, read_length, show_length
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -48,14 +59,31 @@ def _parser() -> argparse.ArgumentParser:
     worksheet = commands.add_parser("worksheet", help="show every sum of a draft")
     _add_inputs(worksheet)
     worksheet.set_defaults(run=_worksheet)
-    for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks)):
+    sheet = commands.add_parser(
+        "measures", help="read a sheet of measures: doubts and estimates, or write it elsewhere"
+    )
+    sheet.add_argument("file", type=Path, help="izett-measures, izett-scan or CSV")
+    sheet.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
+    sheet.add_argument("--out", type=Path, help="FILE.json, .csv or .pdf")
+    sheet.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
+    sheet.set_defaults(run=_measures)
+    scanned = commands.add_parser("scan", help="let the simulated scanner scan a body")
+    scanned.add_argument("--measures", type=Path, required=True, help="the body: izett-measures or CSV")
+    scanned.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
+    scanned.add_argument("--seed", type=int, default=1, help="the same seed gives the same noise")
+    scanned.add_argument("--out", type=Path, required=True, help="FILE.json")
+    scanned.set_defaults(run=_scan)
+    for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks), ("sizes", _sizes)):
         command = commands.add_parser(name, help=f"list the {name} that exist")
         command.set_defaults(run=listed)
     return parser
 
 
 def _add_inputs(parser: argparse.ArgumentParser) -> None:
-    parser.add_argument("--measures", type=Path, required=True, help="an izett-measures file")
+    body = parser.add_mutually_exclusive_group(required=True)
+    body.add_argument("--measures", type=Path, help="an izett-measures file, a scan, or CSV")
+    body.add_argument("--size", metavar="CHART:SIZE[@HEIGHT]", help="a standard size, en_13402_3_women:92@168, say")
+    parser.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
     parser.add_argument("--block", action="append", help="the block to draft: bodice")
     parser.add_argument("--method", default=None, help="direct (default) or proportional")
     parser.add_argument("--set", action="append", default=[], metavar="ALLOWANCE=VALUE", help="units are understood")
@@ -66,7 +94,7 @@ def _draft(options: argparse.Namespace) -> int:
     allowances = Allowances(options.purpose)
     suffix = options.out.suffix.lower()
     if suffix == ".json":
-        document = evaluated_document(evaluation, measures=body.taken, seam_allowances=allowances)
+        document = evaluated_document(evaluation, measures=body, seam_allowances=allowances)
         options.out.write_text(write_pattern(document), encoding="utf-8")
     elif suffix == ".svg":
         options.out.write_text(write_svg(sheet_pieces(evaluation.pattern, allowances)), encoding="utf-8")
@@ -86,8 +114,75 @@ def _draft(options: argparse.Namespace) -> int:
     return 0
 
 
-def _evaluated(options: argparse.Namespace) -> tuple[Body, Evaluation]:
-    body = read_body(options.measures.read_text(encoding="utf-8"))
+def _measures(options: argparse.Namespace) -> int:
+    sheet = _sheet(options.file, options.unit)
+    if options.out is None:
+        _tell_about(sheet)
+        return 0
+    suffix = options.out.suffix.lower()
+    if suffix == ".json":
+        options.out.write_text(write_measures(sheet), encoding="utf-8")
+    elif suffix == ".csv":
+        options.out.write_text(write_csv(sheet), encoding="utf-8")
+    elif suffix == ".pdf":
+        unit = Unit(options.unit) if options.unit else Unit.CM
+        options.out.write_bytes(write_measure_sheet(sheet, paper=options.paper, unit=unit))
+    else:
+        raise FormatNotWritten(
+            f"Files ending in “{suffix}” cannot be written.", mend="Use .json, .csv or .pdf.", where=(str(options.out),)
+        )
+    return 0
+
+
+def _sheet(path: Path, unit: str | None) -> Sheet:
+    read = read_sheet_file(path.read_bytes(), unit=Unit(unit) if unit else None)
+    for told in read.left_out:
+        print(f"left out: {told}", file=sys.stderr)
+    return read.sheet
+
+
+def _tell_about(sheet: Sheet) -> None:
+    body = sheet.cm
+    doubts = doubts_about(body)
+    for found in doubts.contradictions:
+        print(f"{found.message}, by {found.amount:.1f} cm: {', '.join(found.symbols)}")
+    for retake in doubts.retake:
+        would = show_length(retake.would_fit, unit=Unit.CM)
+        print(f"take again: {measures()[retake.symbol].name}; about {would} would go with the rest")
+    for estimate in missing_measures(body).values():
+        name = measures()[estimate.symbol].name
+        print(f"  {name:<36}{estimate.cm:>8.1f} ± {estimate.spread:.1f} cm  {estimate.worked}")
+
+
+def _scan(options: argparse.Namespace) -> int:
+    body = _sheet(options.measures, options.unit).cm
+    options.out.write_text(write_scan(scan(body, seed=options.seed), taken_on=date.today()), encoding="utf-8")
+    return 0
+
+
+def _sizes(_: argparse.Namespace) -> int:
+    for chart in standard_charts().values():
+        print(f"{chart.key:<22}{chart.title} ({chart.source}): {', '.join(chart.sizes)}")
+    return 0
+
+
+def _body(options: argparse.Namespace) -> dict[str, float]:
+    if options.measures is not None:
+        return _sheet(options.measures, options.unit).cm
+    name, _, size = options.size.partition(":")
+    size, _, height = size.partition("@")
+    chart = standard_charts().get(name)
+    if chart is None:
+        raise UnknownName(
+            f"There is no size chart “{name}”.",
+            mend=f"Those that ship are {', '.join(standard_charts())}.",
+            where=(name,),
+        )
+    return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None)
+
+
+def _evaluated(options: argparse.Namespace) -> tuple[dict[str, float], Evaluation]:
+    body = _body(options)
     path = getattr(options, "recipe", None)
     recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
     blocks = options.block or [recipe.block]
@@ -101,7 +196,7 @@ def _evaluated(options: argparse.Namespace) -> tuple[Body, Evaluation]:
             "overrides": {**recipe.overrides, **dict(_setting(blocks[0], text) for text in options.set)},
         }
     )
-    return body, Evaluator(catalogue()).evaluate(recipe.recipe(dict(body.taken)))
+    return body, Evaluator(catalogue()).evaluate(recipe.recipe(body))
 
 
 def _setting(block: str, text: str) -> tuple[str, float]:

@@ -76,6 +76,12 @@ class UnreadableFile(IzettError):
     code = "unreadable-file"
 
 
+class UnstatedUnit(IzettError):
+    """A file has lengths and does not say what they are in; nothing is guessed, it is asked for."""
+
+    code = "unit-not-stated"
+
+
 class FormatNotWritten(IzettError):
     """The wished file format is not one of those that can be written."""
 

@@ -125,6 +125,24 @@ def read_length(text: str, *, unit: Unit) -> Reading:
     return Reading(text=text, unit=stated, cm=float(value * (CM_PER_INCH if stated is Unit.INCH else 1)))
 
 
+def stated_length(reading: Reading) -> str:
+    """Return the reading's text with its unit, so that it reads the same whatever unit is assumed.
+
+    >>> stated_length(read_length("37 1/2", unit=Unit.INCH))
+    '37 1/2 in'
+    >>> stated_length(read_length('14"', unit=Unit.CM))
+    '14"'
+    """
+    text = reading.text.strip()
+    other = Unit.INCH if reading.unit is Unit.CM else Unit.CM
+    try:
+        states_its_own = read_length(text, unit=other).unit is reading.unit
+    except UnreadableLength:
+        # A letter, as a cup's, has no unit to state.
+        return text
+    return text if states_its_own else f"{text} {reading.unit.value}"
+
+
 def _number(match: re.Match[str]) -> Fraction:
     if match["whole"] is not None:
         value = int(match["whole"]) + _fraction(match["mixed"])

@@ -35,6 +35,13 @@ def contains(points: Sequence[Point], point: Point) -> bool:
     return bool(Polygon(np.asarray(points)).contains(ShapelyPoint(point)))
 
 
+def united(outlines: Sequence[Sequence[Point]]) -> list[Point]:
+    """Return the outline around closed outlines that overlap, counter-clockwise; of separate parts the largest."""
+    whole = shapely.union_all([Polygon(np.asarray(outline)).buffer(0) for outline in outlines])
+    largest = max(getattr(whole, "geoms", [whole]), key=lambda part: part.area)
+    return [(float(x), float(y)) for x, y in shapely.orient_polygons(largest).exterior.coords[:-1]]
+
+
 def without_repeats(points: Sequence[Point]) -> list[Point]:
     """Return a ring's points without neighbours that coincide."""
     kept: list[Point] = []

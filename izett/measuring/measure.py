@@ -1,5 +1,6 @@
 """The catalogue of measures, and readings judged against it: what cannot be a length, and what looks odd."""
 
+import re
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -11,25 +12,56 @@ from pathlib import Path
 from izett.errors import UnknownName, UnreadableMeasure
 from izett.units import CM_PER_INCH, Reading, Unit, UnreadableLength, read_length, show_length
 
-HERE = Path(__file__).parent
+CATALOGUE = Path(__file__).parent / "catalogue"
 
 #: cm. No measure of a person is longer; a larger number is a slip of the hand, not an unusual body.
 LONGEST = 300.0
 
-#: Permitted difference between two readings by kind, cm. After ISO 20685's permitted differences, from memory.
-TOLERANCE = {"large_girth": 0.9, "small_girth": 0.4, "length": 0.5, "height": 0.4, "width": 0.4}
+#: Permitted difference between two readings by kind, cm. After ISO 20685's permitted differences, from memory; a cup
+#: letter stands for a range of 2 cm.
+TOLERANCE = {"large_girth": 0.9, "small_girth": 0.4, "length": 0.5, "height": 0.4, "width": 0.4, "cup": 1.0}
+
+#: A measure that may be taken left and right apart is written `arm_length.left` then.
+SIDES = ("left", "right")
 
 
 @dataclass(frozen=True, slots=True)
 class Measure:
-    """A measure of the catalogue; `low` and `high` bound what is plausible for adults, in cm."""
+    """A measure of the catalogue.
+
+    Attributes:
+        symbol, name, kind: what it is; the kind gives its tolerance.
+        station: where in the order of taking it stands.
+        low, high: what is plausible for adults, in cm: a warning, never a refusal.
+        how: how a helper takes it.
+        alone: how one takes it alone, where that is done otherwise.
+        term: the term of ISO 8559-1, from memory; empty where it has none that we know of.
+        landmarks, tools: what must be found and at hand.
+        drives: what depends on it, in words.
+        schools: where the trade differs about it.
+        tape: where the tape runs on the drawn figure (see `measuring.figure`).
+        sides: whether left and right may be taken apart.
+        needs_help: whether it is less certain when taken alone.
+        body: whether it is of the body, and so can be estimated; a wished hem is not.
+    """
 
     symbol: str
     name: str
     kind: str
+    station: str
     low: float
     high: float
     how: str
+    tape: str
+    drives: str
+    alone: str = ""
+    term: str = ""
+    landmarks: tuple[str, ...] = ()
+    tools: tuple[str, ...] = ()
+    schools: str = ""
+    sides: bool = False
+    needs_help: bool = False
+    body: bool = True
 
     @property
     def tolerance(self) -> float:
@@ -37,11 +69,32 @@ class Measure:
         return TOLERANCE[self.kind]
 
 
+@dataclass(frozen=True, slots=True)
+class Station:
+    """A place in the order of taking: where the taker stands, so that the wearer moves little."""
+
+    key: str
+    title: str
+    stand: str
+
+
+@cache
+def stations() -> tuple[Station, ...]:
+    """Return the stations in the order of taking."""
+    data = tomllib.loads((CATALOGUE / "stations.toml").read_text(encoding="utf-8"))
+    return tuple(Station(**entry) for entry in data["station"])
+
+
 @cache
 def measures() -> Mapping[str, Measure]:
-    """Return the catalogue by symbol."""
-    data = tomllib.loads((HERE / "catalogue.toml").read_text(encoding="utf-8"))
-    return {entry["symbol"]: Measure(**entry) for entry in data["measure"]}
+    """Return the catalogue by symbol, in the order of taking."""
+    found: dict[str, Measure] = {}
+    for station in stations():
+        data = tomllib.loads((CATALOGUE / f"{station.key}.toml").read_text(encoding="utf-8"))
+        for entry in data["measure"]:
+            lists = {key: tuple(value) for key, value in entry.items() if isinstance(value, list)}
+            found[entry["symbol"]] = Measure(**{**entry, **lists}, station=station.key)
+    return found
 
 
 def measure(symbol: str) -> Measure:
@@ -85,24 +138,61 @@ class Remark:
     suggestion: str = ""
 
 
-def read_measure(symbol: str, text: str, *, unit: Unit) -> Reading:
-    """Read a typed measure.
+def symbol_of(key: str) -> str:
+    """Return the symbol of a reading's key: `arm_length` of `arm_length.left`.
+
+    Raises:
+        UnknownName: there is no such measure, or it has no sides.
+    """
+    symbol, dot, side = key.partition(".")
+    what = measure(symbol)
+    if dot and (side not in SIDES or not what.sides):
+        raise UnknownName(
+            f"{what.name} has no side “{side}”.",
+            mend=f"Write {symbol}." if not what.sides else f"Write {symbol}.left or {symbol}.right.",
+            where=(key,),
+        )
+    return symbol
+
+
+def read_measure(key: str, text: str, *, unit: Unit) -> Reading:
+    """Read a typed measure: a length, or for the cup its letter or the bust's excess over the underbust.
+
+    Args:
+        key: the measure's symbol, with `.left` or `.right` where the sides were taken apart.
+        text: what was typed.
+        unit: what a number without a unit is taken to be.
 
     Raises:
         UnknownName: there is no such measure.
         UnreadableMeasure: the text is not a length, not above 0, or above 300 cm.
     """
-    what = measure(symbol)
+    what = measure(symbol_of(key))
+    if what.kind == "cup" and (cup := _read_cup(text)) is not None:
+        return cup
     try:
         reading = read_length(text, unit=unit)
     except UnreadableLength as error:
         raise UnreadableMeasure(
             f"{what.name}: {error}.",
-            mend="Type it again.",
-            where=(symbol,),
+            mend="Type it again." if what.kind != "cup" else "Or type the letter on the bra: AA to K.",
+            where=(key,),
         ) from error
     check_length(what, reading.cm)
     return reading
+
+
+#: cm. The bust's excess over the underbust that a cup letter stands for: the middle of its 2 cm. EN 13402-3, from memory.
+CUPS = {letter: 11.0 + 2 * number for number, letter in enumerate(("AA", "A", "B", "C", "D", "E", "F", "G", "H", "K"))}
+#: The same letters as some makers write them.
+_DOUBLED = re.compile(r"^([A-K])\1?$")
+
+
+def _read_cup(text: str) -> Reading | None:
+    letter = text.strip().upper()
+    if letter not in CUPS and (doubled := _DOUBLED.match(letter)):
+        letter = doubled[1]
+    return Reading(text, Unit.CM, CUPS[letter]) if letter in CUPS else None
 
 
 def check_length(what: Measure, cm: float) -> None:
@@ -119,8 +209,9 @@ def check_length(what: Measure, cm: float) -> None:
         )
 
 
-def remark_on(symbol: str, reading: Reading) -> Remark | None:
+def remark_on(key: str, reading: Reading) -> Remark | None:
     """Return what to ask about a reading, or None where it is plausible."""
+    symbol = symbol_of(key)
     what = measure(symbol)
     if what.low <= reading.cm <= what.high:
         return None

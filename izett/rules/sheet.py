@@ -7,7 +7,7 @@ method searches for, with bounds and the condition they meet) and *schools* (whi
 
 import tomllib
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from pathlib import Path
 from types import MappingProxyType
@@ -49,10 +49,14 @@ class Allowance:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """One formula for a symbol, used where all the measures in `needs` were taken."""
+    """One formula for a symbol, used where all the measures in `needs` were taken.
+
+    `spread` is how far people lie from it, in the symbol's unit: two of three within it. 0 where it is no estimate.
+    """
 
     formula: Formula
     needs: tuple[str, ...] = ()
+    spread: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,11 +174,34 @@ def load_sheet(*paths: Path) -> RuleSheet:
     return RuleSheet(title, allowances, rules, found, schools, tuple(order))
 
 
+def borrow(sheet: RuleSheet, lender: RuleSheet, *, never: Iterable[str] = ()) -> RuleSheet:
+    """Return the sheet with those rules of the lender that its own rules read, the lender's first in the order of work.
+
+    A symbol that a way reads only where it was taken needs no rule; nor do those in `never`, which are always taken.
+    """
+    wanted: set[str] = set()
+    waiting = [symbol for rule in sheet.rules.values() for symbol in _read_untaken(rule)]
+    while waiting:
+        symbol = waiting.pop()
+        if symbol in lender.rules and symbol not in wanted and symbol not in sheet.rules and symbol not in never:
+            wanted.add(symbol)
+            waiting.extend(_read_untaken(lender.rules[symbol]))
+    lent = {symbol: rule for symbol, rule in lender.rules.items() if symbol in wanted}
+    return replace(sheet, rules={**lent, **sheet.rules}, order=(*lent, *sheet.order))
+
+
+def _read_untaken(rule: Rule) -> Iterable[str]:
+    return (symbol for way in rule.ways for symbol in way.formula.uses if symbol not in way.needs)
+
+
 def _rule(entry: dict[str, Any]) -> Rule:
-    ways = entry.pop("ways", None) or [{"formula": entry.pop("formula")}]
+    spread = entry.pop("spread", 0.0)
+    ways = entry.pop("ways", None) or [{"formula": entry.pop("formula"), "spread": spread}]
     return Rule(
         **_tuples(entry),
-        ways=tuple(Way(Formula.parse(way["formula"]), tuple(way.get("needs", ()))) for way in ways),
+        ways=tuple(
+            Way(Formula.parse(way["formula"]), tuple(way.get("needs", ())), way.get("spread", 0.0)) for way in ways
+        ),
     )
 
 

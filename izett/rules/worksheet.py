@@ -1,8 +1,10 @@
 """The worksheet: every sum of a draft, worked out when it is asked for and written down as on paper."""
 
+from collections import ChainMap
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from math import sqrt
 
 from izett.rules.sheet import Rule, RuleSheet
 
@@ -35,6 +37,7 @@ class SumLine:
         source: where the rule comes from.
         uses: the symbols that the line reads.
         draws: the lines, points and darts of the draft that it moves.
+        spread: for an estimate, how far it may be off, in `unit`: for two people of three within it.
     """
 
     symbol: str
@@ -51,6 +54,7 @@ class SumLine:
     source: str = ""
     uses: tuple[str, ...] = ()
     draws: tuple[str, ...] = ()
+    spread: float = 0.0
 
 
 class Worksheet(dict[str, float]):
@@ -134,6 +138,22 @@ class Worksheet(dict[str, float]):
             return State.CHOSEN
         return State.ESTIMATED if symbol in self._measures else State.COMPUTED
 
+    def spread(self, symbol: str) -> float:
+        """Return how far a value may be off because it or what it is worked out from was estimated, in its unit.
+
+        Independent errors add by their squares; a rule passes on what it reads as steeply as it reads it.
+        """
+        if symbol in self.overrides or symbol in self.taken or symbol not in self.sheet.rules:
+            return 0.0
+        way = self.sheet.rules[symbol].way(self.taken)
+        total = way.spread * way.spread
+        for used in way.formula.uses:
+            if off := self.spread(used):
+                value = self[used]
+                up, down = (way.formula.evaluate(ChainMap({used: v}, self)) for v in (value + off, value - off))
+                total += (up - down) ** 2 / 4
+        return sqrt(total)
+
     def allowance_state(self, symbol: str) -> State:
         """Return whether an allowance is the usual one, overridden for this job, or chosen by the draft."""
         state = self.state(symbol)
@@ -188,4 +208,5 @@ class Worksheet(dict[str, float]):
             source=rule.source,
             uses=way.formula.uses if by_rule else (),
             draws=rule.draws,
+            spread=self.spread(rule.symbol) if state is State.ESTIMATED else 0.0,
         )

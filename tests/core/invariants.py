@@ -20,7 +20,7 @@ def broken(draft: Draft) -> Iterator[str]:
     pattern = draft.pattern
     front, back = pattern.pieces
     bust = 2 * (front.level("bust") + back.level("bust"))
-    if abs(bust - values["bust_girth"] - values["bust_ease"]) > SUM:
+    if abs(bust - values["bust_girth"] - values["back_expansion"] - values["bust_ease"]) > SUM:
         yield f"bust sum {bust:.3f}"
     waist = 2 * sum(
         span_length(

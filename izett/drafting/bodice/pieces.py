@@ -261,5 +261,6 @@ def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
 
 
 def intent_of(sums: Worksheet) -> Intent:
-    """Return the ease that the draft was given at each level."""
-    return Intent(ease=MappingProxyType({"bust": sums["bust_ease"], "waist": sums["waist_ease"]}))
+    """Return the ease that the draft was given at each level, over the girth as read."""
+    bust = sums["bust_ease"] + sums["back_expansion"]
+    return Intent(ease=MappingProxyType({"bust": bust, "waist": sums["waist_ease"]}))

@@ -20,10 +20,10 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
 from izett.geometry.root import root
-from izett.measuring.measure import HERE as MEASURING
+from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern
 from izett.rules.formula import clamp
-from izett.rules.sheet import load_sheet
+from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
 
 #: Front neck depth as a share of the front neck width.
@@ -121,7 +121,7 @@ def _front_waist_y(sums: Worksheet, pit: float) -> float:
 METHOD = Method(
     key="bodice",
     title="Fitted bodice",
-    sheet=load_sheet(MEASURING / "estimates.toml", Path(__file__).with_suffix(".toml")),
+    sheet=borrow(load_sheet(Path(__file__).with_suffix(".toml")), estimates(), never=("bust_girth", "waist_girth")),
     requires=(("bust_girth",), ("waist_girth",), ("height", "back_waist_length")),
     draft=draft,
 )

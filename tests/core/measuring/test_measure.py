@@ -1,9 +1,9 @@
 import pytest
+from izett.measuring.body import body_of, read_body
 
 from izett.drafting.method import measures_used
 from izett.drafting.methods.bodice import METHOD
 from izett.errors import UnknownName, UnreadableFile, UnreadableMeasure
-from izett.measuring.body import body_of, read_body
 from izett.measuring.cross_checks import CROSS_CHECKS, contradictions
 from izett.measuring.measure import Concern, measures, read_measure, remark_on
 from izett.units import Unit

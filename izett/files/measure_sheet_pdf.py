@@ -1,0 +1,285 @@
+"""The measuring sheet on paper, blank to fill by hand or filled: by station, each with its tapes on the wearer's figure."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from io import BytesIO
+
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfgen.canvas import Canvas
+
+from izett.errors import UnknownName
+from izett.files.pdf import PAPERS, POINTS_PER_CM
+from izett.geometry.point import Point
+from izett.measuring.figure.draw import VIEWS, Figure, figure_of
+from izett.measuring.measure import Measure, measures, stations
+from izett.measuring.sheet import Sheet
+from izett.units import Unit, show_length
+
+#: A body of middling build for a blank sheet, cm: EN 13402-3's 92, from memory.
+MIDDLING = {"bust_girth": 92.0, "waist_girth": 76.0, "hip_girth": 100.0, "height": 168.0}
+
+# Everything below is paper, in cm.
+RIM = 1.5
+FIGURE_WIDTH = 5.4
+FIGURE_HEIGHT = 7.2
+BOX_WIDTH, BOX_GAP = 2.3, 0.25
+LINE = 0.31
+ROW_AIR = 0.24
+#: cm of the body that are shown above and below the outermost tapes; and the width kept free for numbers beside it.
+AROUND = 9.0
+NUMBER_COLUMN = 0.45
+#: Numbers on a figure keep this far apart, so that each can be read.
+NUMBER_APART = 0.27
+_SMALL, _TEXT, _HEAD = 6.6, 8.6, 15
+_TAPE = (0.16, 0.36, 0.62)
+_READINGS = 2
+#: What a reading's glyphs look like in the printer's own fonts.
+_PLAIN = {
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+    "⁄": "/",
+    "−": "-",
+    "″": '"',
+    "”": '"',
+}
+
+
+def write_measure_sheet(
+    sheet: Sheet | None,
+    *,
+    paper: str = "a4",
+    unit: Unit = Unit.CM,
+    preparation: Sequence[str] = (),
+    cautions: Sequence[str] = (),
+) -> bytes:
+    """Return the measuring sheet as PDF.
+
+    Args:
+        sheet: what was taken; None for a blank sheet, with a figure of middling build.
+        paper: `a4` or `letter`.
+        unit: in which a length is also given beside the reading as it was typed.
+        preparation: what to do before the tape, a line each.
+        cautions: printed at the foot.
+
+    Raises:
+        UnknownName: the paper is neither.
+    """
+    if paper not in PAPERS:
+        raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
+    stream = BytesIO()
+    canvas = Canvas(stream, pagesize=PAPERS[paper], pageCompression=1, invariant=1)
+    canvas.setTitle("Measuring sheet" + (f", {sheet.wearer}" if sheet and sheet.wearer else ""))
+    canvas.setAuthor("Izett")
+    body = sheet.cm if sheet else {}
+    page = _Page(canvas, PAPERS[paper], cautions)
+    page.head(sheet, preparation)
+    figure = figure_of(body if "bust_girth" in body else MIDDLING)
+    number = 1
+    for station in stations():
+        rows = [what for what in measures().values() if what.station == station.key]
+        page.station(station.title, station.stand, rows, number, figure, sheet, unit)
+        number += len(rows)
+    page.finish()
+    canvas.save()
+    return stream.getvalue()
+
+
+@dataclass
+class _Page:
+    """The page being filled: where the next line goes."""
+
+    canvas: Canvas
+    size: tuple[float, float]
+    cautions: Sequence[str]
+    y: float = 0.0
+    number: int = 1
+
+    @property
+    def width(self) -> float:
+        return self.size[0] / POINTS_PER_CM
+
+    @property
+    def top(self) -> float:
+        return self.size[1] / POINTS_PER_CM - RIM
+
+    def text(
+        self, x: float, y: float, text: str, *, size: float = _TEXT, bold: bool = False, grey: float = 0.1
+    ) -> None:
+        self.canvas.setFillGray(grey)
+        self.canvas.setFont("Helvetica-Bold" if bold else "Helvetica", size)
+        self.canvas.drawString(x * POINTS_PER_CM, y * POINTS_PER_CM, plain(text))
+
+    def line(self, points: Sequence[Point], *, width: float, grey: float | None = None) -> None:
+        if grey is None:
+            self.canvas.setStrokeColorRGB(*_TAPE)
+        else:
+            self.canvas.setStrokeGray(grey)
+        self.canvas.setLineWidth(width)
+        path = self.canvas.beginPath()
+        for at, (x, y) in enumerate(points):
+            (path.moveTo if at == 0 else path.lineTo)(x * POINTS_PER_CM, y * POINTS_PER_CM)
+        self.canvas.drawPath(path)
+
+    def head(self, sheet: Sheet | None, preparation: Sequence[str]) -> None:
+        self.y = self.top
+        self.text(RIM, self.y - 0.45, "Measuring sheet", size=_HEAD, bold=True)
+        self.y -= 1.3
+        day = sheet.taken_on.isoformat() if sheet and sheet.taken_on else ""
+        about = (
+            ("For", sheet.wearer if sheet else "", 6.0),
+            ("on", day, 2.6),
+            ("by", sheet.taken_by if sheet else "", 2.6),
+            ("over", sheet.worn if sheet else "", 0.0),
+        )
+        x = RIM
+        for word, value, wide in about:
+            self.text(x, self.y, word, grey=0.4)
+            start = x + 0.25 + 0.17 * len(word)
+            end = x + wide if wide else self.width - RIM
+            self.text(start + 0.05, self.y + 0.02, value)
+            self.line([(start, self.y - 0.08), (end - 0.2, self.y - 0.08)], width=0.4, grey=0.6)
+            x = end
+        self.y -= 0.55
+        for words in preparation:
+            for part in simpleSplit(plain(words), "Helvetica", _SMALL, (self.width - 2 * RIM) * POINTS_PER_CM):
+                self.text(RIM, self.y, part, size=_SMALL, grey=0.3)
+                self.y -= LINE
+        self.text(
+            RIM,
+            self.y - 0.1,
+            "Read twice; a third time where the two differ by more than the tolerance. Cross one out:  cm  /  inches",
+            size=_SMALL + 0.6,
+        )
+        self.y -= 0.5
+
+    def station(
+        self,
+        title: str,
+        stand: str,
+        rows: Sequence[Measure],
+        first: int,
+        figure: Figure,
+        sheet: Sheet | None,
+        unit: Unit,
+    ) -> None:
+        left = RIM + FIGURE_WIDTH + 0.5
+        text_width = self.width - RIM - left - _READINGS * (BOX_WIDTH + BOX_GAP) - 0.3
+        split = [simpleSplit(plain(_how(what)), "Helvetica", _SMALL, text_width * POINTS_PER_CM) for what in rows]
+        heights = [LINE * (len(lines) + 1.1) + ROW_AIR for lines in split]
+        if self.y - max(sum(heights), FIGURE_HEIGHT) - 1.1 < RIM + 0.8:
+            self.finish()
+            self.y = self.top
+        self.line([(RIM, self.y), (self.width - RIM, self.y)], width=0.8, grey=0.2)
+        self.text(RIM, self.y - 0.5, title, size=_TEXT + 2, bold=True)
+        self.text(left, self.y - 0.5, stand, size=_SMALL + 0.4, grey=0.35)
+        self.y -= 0.95
+        self._figure(figure, rows, first)
+        y = self.y
+        for at, (what, lines, height) in enumerate(zip(rows, split, heights, strict=True)):
+            self.text(left, y - LINE, f"{first + at}", bold=True)
+            self.text(left + 0.65, y - LINE, what.name, bold=True)
+            for down, words in enumerate(lines, start=2):
+                self.text(left + 0.65, y - LINE * down - 0.03, words, size=_SMALL, grey=0.35)
+            self._boxes(what, y, sheet, unit)
+            y -= height
+        self.y = min(y, self.y - FIGURE_HEIGHT) - 0.35
+
+    def _boxes(self, what: Measure, y: float, sheet: Sheet | None, unit: Unit) -> None:
+        x = self.width - RIM - _READINGS * (BOX_WIDTH + BOX_GAP) + BOX_GAP
+        texts = _readings(what, sheet, unit)
+        for box in range(_READINGS):
+            self.line([(x, y - 0.62), (x + BOX_WIDTH, y - 0.62)], width=0.5, grey=0.35)
+            if box < len(texts):
+                reading, other = texts[box]
+                self.text(x + 0.1, y - 0.5, reading, size=_TEXT + 1)
+                self.text(x + 0.1, y - 0.92, other, size=_SMALL, grey=0.45)
+            x += BOX_WIDTH + BOX_GAP
+
+    def _figure(self, figure: Figure, rows: Sequence[Measure], first: int) -> None:
+        """Draw the views that this station's tapes run on, as near as they allow, with their numbers beside them."""
+        views = [v for v in VIEWS if any(_shown_view(figure, what) == v for what in rows)]
+        heights = [y for what in rows for tape in figure.tapes[what.symbol] for _, y in tape.line]
+        top, low = max(heights) + AROUND, min(heights) - AROUND
+        broad = max(x for x, _ in figure.outlines["front"])
+        column_width = FIGURE_WIDTH / len(views)
+        scale = min(FIGURE_HEIGHT / (top - low), (column_width - 2 * NUMBER_COLUMN) / (2 * broad))
+        for column, view in enumerate(views):
+            middle = RIM + column_width * (column + 0.5)
+
+            def placed(line: Sequence[Point], middle: float = middle) -> list[Point]:
+                return [(middle + x * scale, self.y - (top - y) * scale) for x, y in line]
+
+            self.canvas.saveState()
+            window = self.canvas.beginPath()
+            corner = (middle - column_width / 2, self.y - (top - low) * scale)
+            window.rect(*(v * POINTS_PER_CM for v in (*corner, column_width, (top - low) * scale)))
+            self.canvas.clipPath(window, stroke=0)
+            outline = placed(figure.outlines[view])
+            self.line([*outline, outline[0]], width=0.7, grey=0.35)
+            for detail in figure.details[view]:
+                self.line(placed(detail), width=0.3, grey=0.7)
+            self.canvas.restoreState()
+            ends: list[tuple[Point, str]] = []
+            for at, what in enumerate(rows):
+                if _shown_view(figure, what) == view:
+                    for tape in figure.tapes[what.symbol]:
+                        if tape.view == view:
+                            line = placed(tape.line)
+                            self.line(line, width=0.9)
+                            lies = abs(line[0][1] - line[-1][1]) < NUMBER_APART
+                            ends.append((max(line) if lies else line[-1], str(first + at)))
+            self._numbers(ends, middle + broad * scale + 0.3)
+
+    def _numbers(self, ends: Sequence[tuple[Point, str]], x: float) -> None:
+        """Write the tapes' numbers below each other at their side, each with a hair to its tape."""
+        y = float("inf")
+        for (end_x, end_y), text in sorted(ends, key=lambda end: -end[0][1]):
+            y = min(end_y, y - NUMBER_APART)
+            self.line([(end_x, end_y), (x - 0.05, y)], width=0.2, grey=0.6)
+            self.canvas.setFillColorRGB(*_TAPE)
+            self.canvas.setFont("Helvetica-Bold", 6.4)
+            self.canvas.drawString(x * POINTS_PER_CM, (y - 0.08) * POINTS_PER_CM, text)
+
+    def finish(self) -> None:
+        foot = "   ".join([*self.cautions, f"page {self.number}"])
+        for down, words in enumerate(
+            simpleSplit(plain(foot), "Helvetica", _SMALL, (self.width - 2 * RIM) * POINTS_PER_CM)
+        ):
+            self.text(RIM, RIM - 0.35 - down * 0.28, words, size=_SMALL, grey=0.4)
+        self.canvas.showPage()
+        self.number += 1
+
+
+def _how(what: Measure) -> str:
+    return what.how + ("  Left and right apart where they differ." if what.sides else "")
+
+
+def _shown_view(figure: Figure, what: Measure) -> str:
+    """Return the view in which a measure's tape is shown on paper: the first that it runs on."""
+    return figure.tapes[what.symbol][0].view
+
+
+def _readings(what: Measure, sheet: Sheet | None, unit: Unit) -> list[tuple[str, str]]:
+    """Return what stands in the boxes: each reading as typed, and under it the same in the reader's unit."""
+    if sheet is None:
+        return []
+    keys = [key for key in (what.symbol, f"{what.symbol}.left", f"{what.symbol}.right") if key in sheet.taken]
+    found: list[tuple[str, str]] = []
+    for key in keys:
+        side = key[len(what.symbol) :].replace(".", " ")
+        for reading in sheet.taken[key].readings:
+            stated = reading.text.strip() if what.kind == "cup" else f"{reading.text.strip()} {reading.unit.value}"
+            found.append((stated, f"{show_length(reading.cm, unit=unit)}{side}"))
+    return found
+
+
+def plain(text: str) -> str:
+    """Return a text in the characters that the printer's own fonts have."""
+    for glyph, written in _PLAIN.items():
+        digit_before = f" {written}" if written[0].isdigit() and len(written) > 1 else written
+        text = text.replace(glyph, digit_before)
+    return text
