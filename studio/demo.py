@@ -15,6 +15,7 @@ from studio.actions.keep_sheet import keep_sheet
 from studio.actions.open_job import open_job
 from studio.actions.record_finding import record_finding
 from studio.actions.revise import revise
+from studio.actions.take_size import take_size
 from studio.locking import job_of
 from studio.models import Job, Wearer
 from studio.schemas import (
@@ -27,7 +28,9 @@ from studio.schemas import (
     RevisionIn,
     RoundIn,
     SheetIn,
+    TakenIn,
 )
+from studio.sheet_schemas import SizeIn
 from studio.state import head_of
 from studio.workroom import recipe_document
 
@@ -38,6 +41,12 @@ VIOLA = {
     "apex_span": "20.5", "shoulder_length": "12.6", "back_waist_length": "42.2", "front_length": "47.4",
     "neck_to_apex": "28.9", "armhole_depth": "20.2", "bicep_girth": "30.5", "front_shoulder_slope_length": "45.6",
     "back_shoulder_slope_length": "45.0",
+}  # fmt: skip
+#: What was taken again two days ago: the waist is back from the summer, the arm that bows is fuller.
+LATER = {
+    "waist_girth": ("77.5", "77.8"), "hip_girth": ("105", "105.4"), "bust_girth": ("101", "101.4"),
+    "bicep_girth": ("31.2",), "across_shoulder": ("40.2",), "back_length": ("43.8",), "arm_length.left": ("59.5",),
+    "arm_length.right": ("60.4",), "waist_to_hip": ("21",), "cup": ("D",),
 }  # fmt: skip
 CELLO = {
     "height": "69 3/4", "neck_girth": "13 7/8", "high_bust_girth": "31 1/2", "bust_girth": "33", "waist_girth": "25 1/2",
@@ -63,6 +72,9 @@ def load() -> None:
     _second_round(_job(viola, "Concert dress, fitted top", 24))
     _first_round(_job(cello, "Black recital bodice", 45))
     _job(oboe, "Soft concert jacket, block", None)
+    _measured_again(viola)
+    size = take_size(SizeIn(chart="en_13402_3_women", size="96", height=LengthIn(text="172")))
+    _job(size, "Choir top, size 96", 60)
 
 
 def _wearer(name: str, note: str, readings: dict[str, str], unit: str) -> Wearer:
@@ -73,10 +85,23 @@ def _wearer(name: str, note: str, readings: dict[str, str], unit: str) -> Wearer
             taken_on=date.today() - timedelta(days=30),
             taken_by="helper",
             worn="everyday foundation, barefoot",
-            readings={symbol: LengthIn(text=text, unit=unit) for symbol, text in readings.items()},
+            readings={symbol: TakenIn(text=text, unit=unit) for symbol, text in readings.items()},
         ),
     )
     return wearer
+
+
+def _measured_again(wearer: Wearer) -> None:
+    """Keep a second sheet, a summer later and read twice where nothing else vouches; no job is drafted from it yet."""
+    first = wearer.sheets.get(number=1)
+    readings = {r.symbol: TakenIn(text=r.text, unit=r.unit) for r in first.readings.all()}
+    for symbol, texts in LATER.items():
+        taken, *again = [LengthIn(text=text) for text in texts]
+        readings[symbol] = TakenIn(text=taken.text, again=again)
+    keep_sheet(
+        wearer.id,
+        SheetIn(taken_on=date.today() - timedelta(days=2), worn="concert foundation", readings=readings),
+    )
 
 
 def _job(wearer: Wearer, garment: str, days: int | None) -> Job:

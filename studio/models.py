@@ -10,11 +10,16 @@ from django.db import models
 
 
 class Wearer(models.Model):
-    """A person for whom things are made. Deleting a wearer deletes all that belongs to them, for good."""
+    """A person for whom things are made, or a standard size that stands for one.
+
+    Deleting a wearer deletes all that belongs to them, for good. `size` names chart, size and height of a standard size
+    (`en_13402_3_women:92@168`); it is empty for a person.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
     name = models.CharField(max_length=120)
     note = models.TextField(blank=True)
+    size = models.CharField(max_length=200, blank=True)
     created = models.DateTimeField(auto_now_add=True)
 
 
@@ -33,13 +38,38 @@ class MeasureSheet(models.Model):
         ordering = ["number"]
 
 
+class SheetUnderWay(models.Model):
+    """A sheet that is being taken and not kept yet, so that it can be gone on with after days, on any page."""
+
+    wearer = models.OneToOneField(Wearer, on_delete=models.CASCADE, related_name="under_way")
+    document = models.JSONField()
+    saved = models.DateTimeField(auto_now=True)
+
+
+class SizeChart(models.Model):
+    """A maker's own size chart: measures as typed by size name, `{size: {symbol: {text, unit}}}`."""
+
+    id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    title = models.CharField(max_length=120)
+    source = models.CharField(max_length=200, blank=True)
+    sizes = models.JSONField()
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["title"]
+
+
 class Reading(models.Model):
-    """A reading as it was typed, with its unit, beside its length in cm."""
+    """A measure as it was typed, with its unit; `again` holds further readings, `{text, unit}` each.
+
+    `cm` is what counts: the median. `symbol` carries the side where left and right were taken apart: `arm_length.left`.
+    """
 
     sheet = models.ForeignKey(MeasureSheet, on_delete=models.CASCADE, related_name="readings")
     symbol = models.CharField(max_length=64)
     text = models.CharField(max_length=64)
     unit = models.CharField(max_length=4)
+    again = models.JSONField(default=list)
     cm = models.FloatField()
 
     class Meta:

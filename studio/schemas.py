@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
+from izett.measuring.taking import MOST_READINGS
 from izett.units import Unit
 
 Pair = tuple[float, float]
@@ -31,60 +32,42 @@ class LengthOut(BaseModel):
     shown_in: str
 
 
+class TakenIn(LengthIn):
+    """A measure as typed, with what the tape said when it was read again."""
+
+    again: list[LengthIn] = Field([], max_length=MOST_READINGS - 1)
+
+
 class ReadingOut(BaseModel):
-    """A reading with the text as typed."""
+    """A measure with its readings as typed; `cm` is what counts."""
 
     symbol: str
     text: str
     unit: Unit
+    again: list[LengthIn] = []
     cm: float
 
 
-class ReviewIn(BaseModel):
-    """Readings to look at, by symbol; empty texts count as not taken."""
-
-    readings: dict[str, LengthIn]
-
-
-class ReadingReview(BaseModel):
-    """What is thought of one reading."""
-
-    symbol: str
-    cm: float | None = None
-    unit: Unit | None = None
-    shown_cm: str = ""
-    shown_in: str = ""
-    error: str = ""
-    concern: str = ""
-    remark: str = ""
-    suggestion: str = ""
-
-
-class ContradictionOut(BaseModel):
-    """Measures that cannot all be right, the one to take again first."""
-
-    key: str
-    message: str
-    symbols: list[str]
-    amount: float
-
-
-class ReviewOut(BaseModel):
-    """All that is thought of a sheet being filled."""
-
-    readings: list[ReadingReview]
-    contradictions: list[ContradictionOut]
-    missing: list[list[str]]
-    can_draft: bool
-
-
 class SheetIn(BaseModel):
-    """A sheet to keep."""
+    """A sheet to keep, or under way: readings by symbol, with `.left` or `.right` where the sides were taken apart."""
 
     taken_on: date
-    taken_by: Literal["helper", "alone", "scan"] = "helper"
+    taken_by: Literal["helper", "alone", "scan", "chart"] = "helper"
     worn: str = Field("", max_length=200)
-    readings: dict[str, LengthIn]
+    readings: dict[str, TakenIn] = Field(max_length=200)
+
+
+class UnderWayIn(SheetIn):
+    """A sheet under way: also which preparations are done, and at which measure it stopped."""
+
+    prepared: list[str] = Field([], max_length=40)
+    place: str = Field("", max_length=64)
+
+
+class UnderWayOut(UnderWayIn):
+    """A sheet under way, and when it was last touched."""
+
+    saved: datetime
 
 
 class SheetOut(BaseModel):
@@ -111,8 +94,10 @@ class WearerOut(BaseModel):
     id: UUID
     name: str
     note: str
+    size: str
     sheets: int
     newest: SheetOut | None
+    under_way: UnderWayOut | None
 
 
 class JobIn(BaseModel):

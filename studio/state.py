@@ -6,7 +6,11 @@ from typing import Any
 from izett.checking.check import Verdict
 from izett.errors import IzettError
 from izett.fitting.finding import Outcome, finding_kinds
-from studio.models import Finding, Job, MeasureSheet, Revision, Round, Wearer
+from izett.measuring.measure import read_measure
+from izett.measuring.sheet import Sheet
+from izett.measuring.taking import Taken
+from izett.units import Unit
+from studio.models import Finding, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.schemas import (
     AnswerOut,
     CuttingIn,
@@ -17,6 +21,7 @@ from studio.schemas import (
     RoundOut,
     SheetOut,
     TicketOut,
+    UnderWayOut,
     WearerOut,
 )
 from studio.workroom import evaluate_revision, recipe_document
@@ -30,8 +35,32 @@ def sheet_state(sheet: MeasureSheet) -> SheetOut:
         taken_on=sheet.taken_on,
         taken_by=sheet.taken_by,
         worn=sheet.worn,
-        readings=[ReadingOut(symbol=r.symbol, text=r.text, unit=r.unit, cm=r.cm) for r in sheet.readings.all()],
+        readings=[
+            ReadingOut(symbol=r.symbol, text=r.text, unit=r.unit, again=r.again, cm=r.cm) for r in sheet.readings.all()
+        ],
     )
+
+
+def core_sheet(sheet: MeasureSheet) -> Sheet:
+    """Return a kept sheet as the core knows it, each reading as it was typed."""
+    taken = {
+        r.symbol: Taken(
+            r.symbol,
+            tuple(read_measure(r.symbol, one["text"], unit=Unit(one["unit"])) for one in (_first(r), *r.again)),
+        )
+        for r in sheet.readings.all()
+    }
+    return Sheet(taken, sheet.taken_on, sheet.taken_by, sheet.worn, sheet.wearer.name)
+
+
+def _first(reading: Reading) -> dict[str, str]:
+    return {"text": reading.text, "unit": reading.unit}
+
+
+def under_way_state(wearer: Wearer) -> UnderWayOut | None:
+    """Return the wearer's sheet under way, where there is one."""
+    found = SheetUnderWay.objects.filter(wearer=wearer).first()
+    return UnderWayOut(**found.document, saved=found.saved) if found else None
 
 
 def wearer_state(wearer: Wearer) -> WearerOut:
@@ -41,8 +70,10 @@ def wearer_state(wearer: Wearer) -> WearerOut:
         id=wearer.id,
         name=wearer.name,
         note=wearer.note,
+        size=wearer.size,
         sheets=wearer.sheets.count(),
         newest=sheet_state(newest) if newest else None,
+        under_way=under_way_state(wearer),
     )
 
 

@@ -64,6 +64,7 @@ class SumOut(BaseModel):
     source: str
     uses: list[str]
     draws: list[str]
+    spread: float
 
 
 class AllowanceOut(BaseModel):
@@ -168,10 +169,37 @@ class MeasureOut(BaseModel):
 
     symbol: str
     name: str
+    station: str
     how: str
+    alone: str
+    term: str
+    landmarks: list[str]
+    tools: list[str]
+    drives: str
+    schools: str
+    sides: bool
+    needs_help: bool
+    body: bool
+    kind: str
     low: float
     high: float
     tolerance: float
+
+
+class StationOut(BaseModel):
+    """A place in the order of taking."""
+
+    key: str
+    title: str
+    stand: str
+
+
+class PreparationOut(BaseModel):
+    """One thing to do before measuring."""
+
+    key: str
+    title: str
+    says: str
 
 
 class InputOut(BaseModel):
@@ -211,6 +239,8 @@ class CatalogueOut(BaseModel):
     """What there is to choose from."""
 
     measures: list[MeasureOut]
+    stations: list[StationOut]
+    preparation: list[PreparationOut]
     used: list[str]
     required: list[list[str]]
     findings: list[KindOut]

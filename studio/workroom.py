@@ -5,6 +5,7 @@ from typing import Any
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
+from izett.measuring.taking import settled
 from izett.recipe import Evaluation, Evaluator
 from studio.models import MeasureSheet, Revision
 
@@ -16,8 +17,8 @@ def evaluator() -> Evaluator:
 
 
 def measures_of(sheet: MeasureSheet) -> dict[str, float]:
-    """Return a sheet's readings in cm by symbol."""
-    return {reading.symbol: reading.cm for reading in sheet.readings.all()}
+    """Return a sheet's measures in cm by symbol: where left and right were taken apart, their mean."""
+    return settled({reading.symbol: reading.cm for reading in sheet.readings.all()})
 
 
 def recipe_document(data: dict[str, Any]) -> RecipeDoc:

@@ -66,7 +66,7 @@ def read_csv(text: str, *, unit: Unit | None = None) -> SheetRead:
         UnreadableFile: there is no measure in it.
         UnstatedUnit: neither the file nor `unit` says what its numbers are in.
     """
-    rows = list(csv.reader(StringIO(text), delimiter=_delimiter(text)))
+    rows = list(csv.reader(StringIO(text), delimiter=delimiter(text)))
     about: dict[str, str] = {}
     columns: _Columns | None = None
     taken: dict[str, Taken] = {}
@@ -105,7 +105,8 @@ class _Columns:
     unit: int | None
 
 
-def _delimiter(text: str) -> str:
+def delimiter(text: str) -> str:
+    """Return what parts a text's columns: the commonest of comma, semicolon and tab in its first lines."""
     lines = [line for line in text.splitlines() if line.strip() and not line.startswith("#")][:5]
     return max(",;\t", key=lambda mark: sum(line.count(mark) for line in lines))
 
@@ -128,33 +129,35 @@ def _taken(cells: Sequence[str], columns: _Columns, unit: Unit | None) -> Taken 
     texts = [(cells[at], stated) for at, stated in columns.readings.items() if at < len(cells) and cells[at]]
     if not texts:
         return None
-    key = _key(cells[columns.name])
+    key = key_of(cells[columns.name])
     of_row = cells[columns.unit] if columns.unit is not None and columns.unit < len(cells) else ""
     return Taken(key, tuple(_read(key, text, stated, of_row, unit) for text, stated in texts[:MOST_READINGS]))
 
 
 def _read(key: str, text: str, stated: Unit | None, of_row: str, unit: Unit | None) -> Reading:
-    known = stated or _unit(of_row) or unit
-    if known is None and not _states_unit(text) and measures()[symbol_of(key)].kind != "cup":
+    known = stated or unit_of(of_row) or unit
+    if known is None and not states_unit(text) and measures()[symbol_of(key)].kind != "cup":
         raise UnstatedUnit("The file does not say what its lengths are in.", mend="Say whether it is in cm or inches.")
     return read_measure(key, text, unit=known or Unit.CM)
 
 
-def _unit(text: str) -> Unit | None:
+def unit_of(text: str) -> Unit | None:
+    """Return the unit that a word names, or None."""
     word = text.lower().strip(" .")
     if word in ("in", "inch", "inches", '"'):
         return Unit.INCH
     return Unit.CM if word in ("cm", "centimetres", "centimeters") else None
 
 
-def _states_unit(text: str) -> bool:
+def states_unit(text: str) -> bool:
+    """Return whether a typed length states its own unit."""
     try:
         return read_length(text, unit=Unit.CM).unit is read_length(text, unit=Unit.INCH).unit
     except UnreadableLength:
         return False
 
 
-def _key(text: str) -> str:
+def key_of(text: str) -> str:
     """Return the key that a row's name stands for.
 
     Raises:

@@ -19,7 +19,7 @@ from izett.units import CM_PER_INCH, Reading, Unit
 
 #: Squared spreads. A measure whose change would resolve this much is doubted even where no cross-check is missed. Of
 #: whole sheets of measured people fewer than 3 of 100 come so far (tests/core/measuring/test_doubts.py).
-DOUBTED = 14.0
+DOUBTED = 15.0
 #: Squared spreads. Exchanging two measures must resolve this much more than changing one, since it explains with two.
 EXCHANGED = 6.0
 #: cm. Two measures closer than this may be exchanged without anyone noticing, on paper as well.

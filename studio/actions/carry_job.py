@@ -15,11 +15,11 @@ from izett.errors import UnreadableFile
 from izett.files.pattern_json import PatternDoc
 from izett.files.recipe_json import RecipeDoc
 from izett.fitting.finding import Outcome, Taken
-from izett.measuring.measure import read_measure
 from izett.units import Unit
 from studio.locking import job_of, tell
-from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Reading, Revision, Round, Wearer
-from studio.schemas import CuttingIn
+from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
+from studio.readings import all_taken, write_readings
+from studio.schemas import CuttingIn, LengthIn, TakenIn
 from studio.state import head_of
 
 #: Bytes. A job with fifty muslins is about 5 MB; what is much larger is no job.
@@ -37,6 +37,7 @@ class WearerPart(_Part):
 
     name: str = Field(min_length=1, max_length=120)
     note: str = ""
+    size: str = ""
 
 
 class ReadingPart(_Part):
@@ -45,6 +46,7 @@ class ReadingPart(_Part):
     symbol: str
     text: str
     unit: Unit
+    again: list[LengthIn] = []
 
 
 class SheetPart(_Part):
@@ -146,7 +148,7 @@ def export_job(job_id: UUID) -> JobDocument:
         garment=job.garment,
         due=job.due,
         created=job.created,
-        wearer=WearerPart(name=job.wearer.name, note=job.wearer.note),
+        wearer=WearerPart(name=job.wearer.name, note=job.wearer.note, size=job.wearer.size),
         sheets=[_sheet_part(sheet) for sheet in job.wearer.sheets.all() if sheet.pk in used],
         head=head_of(job).number,
         revisions=[
@@ -172,7 +174,10 @@ def _sheet_part(sheet: MeasureSheet) -> SheetPart:
         taken_on=sheet.taken_on,
         taken_by=sheet.taken_by,
         worn=sheet.worn,
-        readings=[ReadingPart(symbol=r.symbol, text=r.text, unit=Unit(r.unit)) for r in sheet.readings.all()],
+        readings=[
+            ReadingPart(symbol=r.symbol, text=r.text, unit=Unit(r.unit), again=[LengthIn(**one) for one in r.again])
+            for r in sheet.readings.all()
+        ],
     )
 
 
@@ -251,7 +256,7 @@ def read_job(text: bytes) -> JobDocument:
 
 
 def _added(document: JobDocument) -> Job:
-    wearer = Wearer.objects.create(name=document.wearer.name, note=document.wearer.note)
+    wearer = Wearer.objects.create(**document.wearer.model_dump())
     sheets = {part.number: _add_sheet(wearer, part) for part in document.sheets}
     first = document.revisions[0]
     job = Job.objects.create(
@@ -291,9 +296,8 @@ def _add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:
     sheet = MeasureSheet.objects.create(
         wearer=wearer, number=part.number, taken_on=part.taken_on, taken_by=part.taken_by, worn=part.worn
     )
-    for reading in part.readings:
-        read = read_measure(reading.symbol, reading.text, unit=reading.unit)
-        Reading.objects.create(sheet=sheet, symbol=reading.symbol, text=reading.text, unit=reading.unit, cm=read.cm)
+    typed = {r.symbol: TakenIn(text=r.text, unit=r.unit, again=r.again) for r in part.readings}
+    write_readings(sheet, all_taken(typed))
     return sheet
 
 

@@ -5,11 +5,12 @@ from uuid import UUID
 from django.db import transaction
 
 from izett.errors import UnreadableMeasure
-from izett.measuring.measure import read_measure
-from studio.models import MeasureSheet, Reading, Wearer
+from izett.measuring.taking import Taken
+from studio.models import MeasureSheet, SheetUnderWay, Wearer
 from studio.problems import not_found
+from studio.readings import all_taken, write_readings
 from studio.schemas import SheetIn
-from studio.workroom import measures_of
+from studio.state import core_sheet
 
 
 def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
@@ -21,19 +22,16 @@ def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
         UnknownName, UnreadableMeasure: a reading is not one; nothing is kept then.
         Refusal: there is no such wearer.
     """
-    read = {
-        symbol: read_measure(symbol, entry.text, unit=entry.unit)
-        for symbol, entry in data.readings.items()
-        if entry.text.strip()
-    }
+    read = all_taken(data.readings)
     if not read:
         raise UnreadableMeasure("The sheet is empty.", mend="Enter at least one measure.")
     wearer = Wearer.objects.filter(id=wearer_id).first()
     if wearer is None:
         raise not_found("wearer")
     with transaction.atomic():
+        SheetUnderWay.objects.filter(wearer=wearer).delete()
         newest = wearer.sheets.order_by("-number").first()
-        if newest is not None and _same(newest, data, {symbol: r.cm for symbol, r in read.items()}):
+        if newest is not None and _same(newest, data, read):
             return newest
         sheet = MeasureSheet.objects.create(
             wearer=wearer,
@@ -42,15 +40,13 @@ def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
             taken_by=data.taken_by,
             worn=data.worn,
         )
-        Reading.objects.bulk_create(
-            Reading(sheet=sheet, symbol=symbol, text=r.text, unit=r.unit.value, cm=r.cm) for symbol, r in read.items()
-        )
+        write_readings(sheet, read)
     return sheet
 
 
-def _same(newest: MeasureSheet, data: SheetIn, cm: dict[str, float]) -> bool:
+def _same(newest: MeasureSheet, data: SheetIn, read: dict[str, Taken]) -> bool:
     return (
-        measures_of(newest) == cm
+        core_sheet(newest).taken == read
         and newest.taken_on == data.taken_on
         and newest.taken_by == data.taken_by
         and newest.worn == data.worn

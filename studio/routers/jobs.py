@@ -11,6 +11,7 @@ from studio.actions.move_head import move_head
 from studio.actions.open_job import open_job
 from studio.actions.revise import revise
 from studio.actions.set_cutting import set_cutting
+from studio.downloads import filename
 from studio.locking import job_of, version_named
 from studio.models import Job
 from studio.schemas import CuttingIn, JobIn, JobOut, MoveIn, RevisionIn, TicketOut
@@ -81,8 +82,3 @@ def carry_out(request: HttpRequest, job_id: UUID) -> HttpResponse:
     response = JsonResponse(document.model_dump(mode="json", by_alias=True), json_dumps_params={"indent": 1})
     response["Content-Disposition"] = f'attachment; filename="{filename(document.garment)}.izett-job.json"'
     return response
-
-
-def filename(text: str) -> str:
-    """Return a text as a plain file name."""
-    return "".join(c if c.isalnum() else "-" for c in text.lower()).strip("-") or "job"

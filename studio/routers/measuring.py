@@ -5,19 +5,19 @@ from ninja import Router
 
 from izett.catalogue import catalogue
 from izett.drafting.method import measures_used
-from izett.errors import UnreadableMeasure, ValueOutOfRange
+from izett.errors import ValueOutOfRange
 from izett.finishing.allowances import purposes
 from izett.fitting.finding import finding_kinds
-from izett.measuring.cross_checks import contradictions
-from izett.measuring.measure import measures, read_measure, remark_on
-from izett.units import Unit, UnreadableLength, read_length, show_length
+from izett.measuring.measure import measures, stations
+from izett.measuring.preparation import preparation
+from izett.units import UnreadableLength, read_length
 from studio.cautions import CAUTIONS, MOVEMENTS
-from studio.schemas import ContradictionOut, LengthIn, LengthOut, ReadingReview, ReviewIn, ReviewOut
-from studio.table_schemas import CatalogueOut, InputOut, KindOut, MeasureOut, PurposeOut
+from studio.judging import BLOCK, advised, reviewed, shown
+from studio.schemas import LengthIn, LengthOut
+from studio.sheet_schemas import AdviceIn, AdviceOut, ReviewIn, ReviewOut
+from studio.table_schemas import CatalogueOut, InputOut, KindOut, MeasureOut, PreparationOut, PurposeOut, StationOut
 
 router = Router(tags=["measuring"])
-
-BLOCK = "bodice"
 
 
 @router.post("/lengths", response=LengthOut)
@@ -27,53 +27,19 @@ def length(request: HttpRequest, data: LengthIn) -> LengthOut:
         cm = read_length(data.text, unit=data.unit).cm
     except UnreadableLength as error:
         raise ValueOutOfRange(f"{error}.", mend="Type it again.") from error
-    return LengthOut(cm=cm, **_shown(cm))
+    return LengthOut(cm=cm, **shown(cm))
 
 
 @router.post("/measures/review", response=ReviewOut)
 def review(request: HttpRequest, data: ReviewIn) -> ReviewOut:
     """Judge a sheet being filled: what cannot be read, what looks odd, what contradicts what, what is missing."""
-    reviews: list[ReadingReview] = []
-    body: dict[str, float] = {}
-    for symbol, entry in data.readings.items():
-        if not entry.text.strip():
-            continue
-        try:
-            reading = read_measure(symbol, entry.text, unit=entry.unit)
-        except UnreadableMeasure as error:
-            reviews.append(ReadingReview(symbol=symbol, error=f"{error.message} {error.mend}"))
-            continue
-        body[symbol] = reading.cm
-        remark = remark_on(symbol, reading)
-        reviews.append(
-            ReadingReview(
-                symbol=symbol,
-                cm=reading.cm,
-                unit=reading.unit,
-                concern=remark.concern.value if remark else "",
-                remark=remark.message if remark else "",
-                suggestion=remark.suggestion if remark else "",
-                **_shown(reading.cm),
-            )
-        )
-    required = catalogue().method(BLOCK).requires
-    missing = [list(group) for group in required if not any(symbol in body for symbol in group)]
-    return ReviewOut(
-        readings=reviews,
-        contradictions=[
-            ContradictionOut(key=c.key, message=c.message, symbols=list(c.symbols), amount=c.amount)
-            for c in contradictions(body)
-        ],
-        missing=missing,
-        can_draft=not missing and not any(r.error for r in reviews),
-    )
+    return reviewed(data)
 
 
-def _shown(cm: float) -> dict[str, str]:
-    return {
-        "shown_cm": show_length(cm, unit=Unit.CM, with_unit=False),
-        "shown_in": show_length(cm, unit=Unit.INCH, with_unit=False),
-    }
+@router.post("/measures/advice", response=AdviceOut)
+def advice(request: HttpRequest, data: AdviceIn) -> AdviceOut:
+    """Work out what to take next and what each measure moves, by drafting with each a little off."""
+    return advised(data)
 
 
 @router.get("/catalogue", response=CatalogueOut)
@@ -82,9 +48,10 @@ def everything(request: HttpRequest) -> CatalogueOut:
     method = catalogue().method(BLOCK)
     return CatalogueOut(
         measures=[
-            MeasureOut(symbol=m.symbol, name=m.name, how=m.how, low=m.low, high=m.high, tolerance=m.tolerance)
-            for m in measures().values()
+            MeasureOut(**{name: getattr(m, name) for name in MeasureOut.model_fields}) for m in measures().values()
         ],
+        stations=[StationOut(key=s.key, title=s.title, stand=s.stand) for s in stations()],
+        preparation=[PreparationOut(key=i.key, title=i.title, says=i.says) for i in preparation()],
         used=list(measures_used(method)),
         required=[list(group) for group in method.requires],
         findings=[

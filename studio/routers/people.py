@@ -6,11 +6,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from studio.actions.delete_wearer import delete_wearer
-from studio.actions.keep_sheet import keep_sheet
 from studio.models import Wearer
 from studio.problems import not_found
-from studio.schemas import SheetIn, SheetOut, WearerIn, WearerOut
-from studio.state import sheet_state, wearer_state
+from studio.schemas import WearerIn, WearerOut
+from studio.state import wearer_state
 
 router = Router(tags=["people"])
 
@@ -41,9 +40,3 @@ def remove_wearer(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
     """Delete a wearer and all that belongs to them, for good."""
     delete_wearer(wearer_id)
     return HttpResponse(status=204)
-
-
-@router.post("/wearers/{wearer_id}/sheets", response={201: SheetOut})
-def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> Status[SheetOut]:
-    """Keep a sheet of measures; an earlier one stays."""
-    return Status(201, sheet_state(keep_sheet(wearer_id, data)))

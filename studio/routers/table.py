@@ -19,11 +19,11 @@ from izett.pattern.document import Pattern
 from izett.pattern.sewn import seam_lengths
 from izett.recipe import Evaluation
 from studio.cautions import CAUTIONS
+from studio.downloads import attachment, filename
 from studio.drawing import drawn, piece_key
 from studio.locking import job_of, round_of
 from studio.models import Job, MeasureSheet
 from studio.problems import not_found
-from studio.routers.jobs import filename
 from studio.state import head_of
 from studio.table_schemas import (
     AllowanceOut,
@@ -148,10 +148,8 @@ def file(
     job = job_of(job_id)
     evaluation = evaluate_revision(head_of(job))
     content, media = _written(job, evaluation, kind, paper)
-    response = HttpResponse(content, content_type=media)
     name = f"{filename(f'{job.garment} {job.wearer.name}')}.{'izett-pattern.json' if kind == 'json' else kind}"
-    response["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response
+    return attachment(content, media, name)
 
 
 def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[str | bytes, str]:

@@ -59,13 +59,245 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Sheets
+         * @description List a wearer's sheets, the newest first.
+         */
+        get: operations["studio_routers_sheets_sheets"];
         put?: never;
         /**
          * Add Sheet
          * @description Keep a sheet of measures; an earlier one stays.
          */
-        post: operations["studio_routers_people_add_sheet"];
+        post: operations["studio_routers_sheets_add_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wearers/{wearer_id}/under-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Under Way
+         * @description Keep the sheet under way, whatever stands on it.
+         */
+        put: operations["studio_routers_sheets_put_under_way"];
+        post?: never;
+        /**
+         * Delete Under Way
+         * @description Drop the sheet under way.
+         */
+        delete: operations["studio_routers_sheets_delete_under_way"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wearers/{wearer_id}/sheets/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Compare two sheets by their numbers: measures, and what each of the wearer's jobs would change by drafting again.
+         */
+        get: operations["studio_routers_sheets_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read File
+         * @description Read a sheet of measures from CSV, JSON or a scan; nothing is kept. Without a stated unit it is asked for.
+         */
+        post: operations["studio_routers_sheets_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Blank Sheet
+         * @description Return the measuring sheet to fill by hand.
+         */
+        get: operations["studio_routers_sheets_blank_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Figure
+         * @description Return the figure of a kept sheet.
+         */
+        get: operations["studio_routers_sheets_figure"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{sheet_id}/files/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet File
+         * @description Return a kept sheet as a file to keep or to print.
+         */
+        get: operations["studio_routers_sheets_sheet_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Charts
+         * @description List the size charts: those that ship, then the maker's own.
+         */
+        get: operations["studio_routers_charts_charts"];
+        put?: never;
+        /**
+         * Add Chart
+         * @description Keep a chart of the maker's own.
+         */
+        post: operations["studio_routers_charts_add_chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{chart_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Chart
+         * @description Delete a chart of the maker's own.
+         */
+        delete: operations["studio_routers_charts_remove_chart"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/{key}/files/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chart File
+         * @description Return a chart as CSV.
+         */
+        get: operations["studio_routers_charts_chart_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charts/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Return the wearer that stands for a standard size, made where there is none.
+         */
+        post: operations["studio_routers_charts_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scanned
+         * @description Let the simulated scanner scan a body of a size chart; it delivers a scan file.
+         */
+        post: operations["studio_routers_charts_scanned"];
         delete?: never;
         options?: never;
         head?: never;
@@ -106,6 +338,26 @@ export interface paths {
          * @description Judge a sheet being filled: what cannot be read, what looks odd, what contradicts what, what is missing.
          */
         post: operations["studio_routers_measuring_review"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advice
+         * @description Work out what to take next and what each measure moves, by drafting with each a little off.
+         */
+        post: operations["studio_routers_measuring_advice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -477,8 +729,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * LengthIn
+         * @description A length as typed, in the field's unit unless it states its own.
+         */
+        LengthIn: {
+            /** Text */
+            text: string;
+            /** @default cm */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
          * ReadingOut
-         * @description A reading with the text as typed.
+         * @description A measure with its readings as typed; `cm` is what counts.
          */
         ReadingOut: {
             /** Symbol */
@@ -486,6 +748,11 @@ export interface components {
             /** Text */
             text: string;
             unit: components["schemas"]["Unit"];
+            /**
+             * Again
+             * @default []
+             */
+            again: components["schemas"]["LengthIn"][];
             /** Cm */
             cm: number;
         };
@@ -511,6 +778,62 @@ export interface components {
             readings: components["schemas"]["ReadingOut"][];
         };
         /**
+         * TakenIn
+         * @description A measure as typed, with what the tape said when it was read again.
+         */
+        TakenIn: {
+            /** Text */
+            text: string;
+            /** @default cm */
+            unit: components["schemas"]["Unit"];
+            /**
+             * Again
+             * @default []
+             */
+            again: components["schemas"]["LengthIn"][];
+        };
+        /**
+         * UnderWayOut
+         * @description A sheet under way, and when it was last touched.
+         */
+        UnderWayOut: {
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /**
+             * Taken By
+             * @default helper
+             * @enum {string}
+             */
+            taken_by: "helper" | "alone" | "scan" | "chart";
+            /**
+             * Worn
+             * @default
+             */
+            worn: string;
+            /** Readings */
+            readings: {
+                [key: string]: components["schemas"]["TakenIn"];
+            };
+            /**
+             * Prepared
+             * @default []
+             */
+            prepared: string[];
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+        };
+        /**
          * Unit
          * @description A unit in which a person types and reads lengths.
          * @enum {string}
@@ -530,9 +853,12 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+            /** Size */
+            size: string;
             /** Sheets */
             sheets: number;
             newest: components["schemas"]["SheetOut"] | null;
+            under_way: components["schemas"]["UnderWayOut"] | null;
         };
         /**
          * WearerIn
@@ -548,18 +874,8 @@ export interface components {
             note: string;
         };
         /**
-         * LengthIn
-         * @description A length as typed, in the field's unit unless it states its own.
-         */
-        LengthIn: {
-            /** Text */
-            text: string;
-            /** @default cm */
-            unit: components["schemas"]["Unit"];
-        };
-        /**
          * SheetIn
-         * @description A sheet to keep.
+         * @description A sheet to keep, or under way: readings by symbol, with `.left` or `.right` where the sides were taken apart.
          */
         SheetIn: {
             /**
@@ -572,7 +888,7 @@ export interface components {
              * @default helper
              * @enum {string}
              */
-            taken_by: "helper" | "alone" | "scan";
+            taken_by: "helper" | "alone" | "scan" | "chart";
             /**
              * Worn
              * @default
@@ -580,8 +896,251 @@ export interface components {
             worn: string;
             /** Readings */
             readings: {
-                [key: string]: components["schemas"]["LengthIn"];
+                [key: string]: components["schemas"]["TakenIn"];
             };
+        };
+        /**
+         * UnderWayIn
+         * @description A sheet under way: also which preparations are done, and at which measure it stopped.
+         */
+        UnderWayIn: {
+            /**
+             * Taken On
+             * Format: date
+             */
+            taken_on: string;
+            /**
+             * Taken By
+             * @default helper
+             * @enum {string}
+             */
+            taken_by: "helper" | "alone" | "scan" | "chart";
+            /**
+             * Worn
+             * @default
+             */
+            worn: string;
+            /** Readings */
+            readings: {
+                [key: string]: components["schemas"]["TakenIn"];
+            };
+            /**
+             * Prepared
+             * @default []
+             */
+            prepared: string[];
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
+         * ComparisonOut
+         * @description Two sheets of a wearer: measures, and what the wearer's jobs would change from the first to the second.
+         */
+        ComparisonOut: {
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Jobs */
+            jobs: components["schemas"]["JobChangeOut"][];
+        };
+        /**
+         * DifferenceOut
+         * @description A measure on two sheets.
+         */
+        DifferenceOut: {
+            /** Symbol */
+            symbol: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+            /** Beyond */
+            beyond: boolean;
+        };
+        /**
+         * JobChangeOut
+         * @description What a job would change if it were drafted from the other sheet.
+         */
+        JobChangeOut: {
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /** Garment */
+            garment: string;
+            /** Sheet */
+            sheet: number;
+            /** Pieces */
+            pieces: components["schemas"]["PieceChangeOut"][];
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+        };
+        /**
+         * PieceChangeOut
+         * @description How far a piece would change.
+         */
+        PieceChangeOut: {
+            /** Piece */
+            piece: string;
+            /** Title */
+            title: string;
+            /** Lineage */
+            lineage: string;
+            /** Distance */
+            distance: number;
+        };
+        /**
+         * SheetReadOut
+         * @description A sheet read from a file, not kept: and what in the file could not be read.
+         */
+        SheetReadOut: {
+            sheet: components["schemas"]["SheetIn"];
+            /** Wearer */
+            wearer: string;
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
+         * FigureOut
+         * @description The figure: outlines and inner lines by view, tapes by measure; cm, y up, waist at 0.
+         */
+        FigureOut: {
+            /** Outlines */
+            outlines: {
+                [key: string]: [
+                    number,
+                    number
+                ][];
+            };
+            /** Details */
+            details: {
+                [key: string]: [
+                    number,
+                    number
+                ][][];
+            };
+            /** Tapes */
+            tapes: {
+                [key: string]: components["schemas"]["TapeOut"][];
+            };
+            /** Levels */
+            levels: {
+                [key: string]: components["schemas"]["LevelOut"];
+            };
+        };
+        /**
+         * LevelOut
+         * @description A level of the figure.
+         */
+        LevelOut: {
+            /** Y */
+            y: number;
+            /** Half */
+            half: number;
+            /** Middle */
+            middle: number;
+        };
+        /**
+         * TapeOut
+         * @description Where a tape runs in one view.
+         */
+        TapeOut: {
+            /** View */
+            view: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * ChartOut
+         * @description A size chart; `own` ones can be deleted.
+         */
+        ChartOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Source */
+            source: string;
+            /** Own */
+            own: boolean;
+            /** Sizes */
+            sizes: components["schemas"]["SizeOut"][];
+            /** Heights */
+            heights: number[];
+            /** Usual Height */
+            usual_height: number;
+        };
+        /**
+         * SizeOut
+         * @description A size of a chart: its measures in cm.
+         */
+        SizeOut: {
+            /** Name */
+            name: string;
+            /** Cm */
+            cm: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * ChartIn
+         * @description A size chart to keep, as CSV: a heading of `size` and measures, a row a size.
+         */
+        ChartIn: {
+            /** Title */
+            title: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Csv */
+            csv: string;
+            unit?: components["schemas"]["Unit"] | null;
+        };
+        /**
+         * SizeIn
+         * @description A standard size to draft for.
+         */
+        SizeIn: {
+            /** Chart */
+            chart: string;
+            /** Size */
+            size: string;
+            height?: components["schemas"]["LengthIn"] | null;
+        };
+        /**
+         * ScanOut
+         * @description The scan file that the scanner delivered, as text.
+         */
+        ScanOut: {
+            /** File */
+            file: string;
+        };
+        /**
+         * ScanIn
+         * @description Who stands in the simulated scanner: a size of a chart.
+         */
+        ScanIn: {
+            size: components["schemas"]["SizeIn"];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
         };
         /**
          * LengthOut
@@ -597,7 +1156,7 @@ export interface components {
         };
         /**
          * ContradictionOut
-         * @description Measures that cannot all be right, the one to take again first.
+         * @description Measures that cannot all be right, the one to take again first; `drives` is what depends on them.
          */
         ContradictionOut: {
             /** Key */
@@ -610,8 +1169,58 @@ export interface components {
             amount: number;
         };
         /**
+         * DerivedOut
+         * @description What follows from the measures by a plain sum.
+         */
+        DerivedOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Formula */
+            formula: string;
+            /** Cm */
+            cm: number;
+        };
+        /**
+         * EstimateOut
+         * @description A missing measure of the body: the rule, the rule with numbers, the value and how far it may be off.
+         */
+        EstimateOut: {
+            /** Symbol */
+            symbol: string;
+            /** Cm */
+            cm: number;
+            /** Spread */
+            spread: number;
+            /** Formula */
+            formula: string;
+            /** Worked */
+            worked: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * OfferOut
+         * @description An allowance that makes up for measuring alone.
+         */
+        OfferOut: {
+            /** Allowance */
+            allowance: string;
+            /** Measure */
+            measure: string;
+            /** Usual */
+            usual: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * ReadingReview
-         * @description What is thought of one reading.
+         * @description What is thought of one measure; `cm` is the median of its readings, `apart` how far the nearest two lie.
          */
         ReadingReview: {
             /** Symbol */
@@ -629,6 +1238,21 @@ export interface components {
              * @default
              */
             shown_in: string;
+            /**
+             * Readings
+             * @default 0
+             */
+            readings: number;
+            /**
+             * Apart
+             * @default 0
+             */
+            apart: number;
+            /**
+             * Asks Again
+             * @default false
+             */
+            asks_again: boolean;
             /**
              * Error
              * @default
@@ -651,6 +1275,24 @@ export interface components {
             suggestion: string;
         };
         /**
+         * RetakeOut
+         * @description A measure to take again: what would fit, what that would explain, with what it disagrees or is exchanged.
+         */
+        RetakeOut: {
+            /** Symbol */
+            symbol: string;
+            /** Would Fit */
+            would_fit: number;
+            /** Explains */
+            explains: string[];
+            /** Disagrees With */
+            disagrees_with: string[];
+            /** Exchanged With */
+            exchanged_with: string;
+            /** Other Unit */
+            other_unit: boolean;
+        };
+        /**
          * ReviewOut
          * @description All that is thought of a sheet being filled.
          */
@@ -659,20 +1301,139 @@ export interface components {
             readings: components["schemas"]["ReadingReview"][];
             /** Contradictions */
             contradictions: components["schemas"]["ContradictionOut"][];
+            /** Retake */
+            retake: components["schemas"]["RetakeOut"][];
+            /** Unguarded */
+            unguarded: string[];
+            /** Less Certain */
+            less_certain: string[];
+            /** Uneven */
+            uneven: components["schemas"]["UnevenOut"][];
+            /** Estimates */
+            estimates: components["schemas"]["EstimateOut"][];
+            /** Derived */
+            derived: components["schemas"]["DerivedOut"][];
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Moved */
+            moved: components["schemas"]["DifferenceOut"][];
+            figure: components["schemas"]["FigureOut"];
             /** Missing */
             missing: string[][];
             /** Can Draft */
             can_draft: boolean;
         };
         /**
+         * UnevenOut
+         * @description Left and right apart by more than the tolerance.
+         */
+        UnevenOut: {
+            /** Symbol */
+            symbol: string;
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+        };
+        /**
          * ReviewIn
-         * @description Readings to look at, by symbol; empty texts count as not taken.
+         * @description Readings to look at, by symbol; empty texts count as not taken. `against` is an earlier sheet of the wearer.
          */
         ReviewIn: {
             /** Readings */
             readings: {
-                [key: string]: components["schemas"]["LengthIn"];
+                [key: string]: components["schemas"]["TakenIn"];
             };
+            /**
+             * Taken By
+             * @default helper
+             */
+            taken_by: string;
+            /** Against */
+            against?: number | null;
+        };
+        /**
+         * AdviceOut
+         * @description What to take next, what each measure moves, and the bust dart by each source; empty without a draft.
+         */
+        AdviceOut: {
+            /** Next */
+            next: components["schemas"]["NextOut"][];
+            /** Effects */
+            effects: components["schemas"]["EffectOut"][];
+            /** Darts */
+            darts: components["schemas"]["DartOut"][];
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+        };
+        /**
+         * DartOut
+         * @description A dart as drawn.
+         */
+        DartOut: {
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            /** Legs */
+            legs: [
+                number,
+                number
+            ][];
+            /** Cap */
+            cap: [
+                number,
+                number
+            ][];
+            /** Mouth */
+            mouth: number;
+            /** Angle */
+            angle: number;
+        };
+        /**
+         * EffectOut
+         * @description How far the draft moves if a taken measure is off by its tolerance; None where there is then no draft.
+         */
+        EffectOut: {
+            /** Symbol */
+            symbol: string;
+            /** Off */
+            off: number;
+            /** Moves */
+            moves: number | null;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * NextOut
+         * @description A missing measure worth taking: how far the draft moves by the estimate's spread, and by the tape's tolerance.
+         */
+        NextOut: {
+            /** Symbol */
+            symbol: string;
+            /** Spread */
+            spread: number;
+            /** By Spread */
+            by_spread: number | null;
+            /** By Tolerance */
+            by_tolerance: number | null;
+            /** Line */
+            line: string;
+        };
+        /**
+         * AdviceIn
+         * @description Readings to advise on, for a job's recipe or else for the plain block.
+         */
+        AdviceIn: {
+            /** Readings */
+            readings: {
+                [key: string]: components["schemas"]["TakenIn"];
+            };
+            /** Job */
+            job?: string | null;
         };
         /**
          * CatalogueOut
@@ -681,6 +1442,10 @@ export interface components {
         CatalogueOut: {
             /** Measures */
             measures: components["schemas"]["MeasureOut"][];
+            /** Stations */
+            stations: components["schemas"]["StationOut"][];
+            /** Preparation */
+            preparation: components["schemas"]["PreparationOut"][];
             /** Used */
             used: string[];
             /** Required */
@@ -745,14 +1510,48 @@ export interface components {
             symbol: string;
             /** Name */
             name: string;
+            /** Station */
+            station: string;
             /** How */
             how: string;
+            /** Alone */
+            alone: string;
+            /** Term */
+            term: string;
+            /** Landmarks */
+            landmarks: string[];
+            /** Tools */
+            tools: string[];
+            /** Drives */
+            drives: string;
+            /** Schools */
+            schools: string;
+            /** Sides */
+            sides: boolean;
+            /** Needs Help */
+            needs_help: boolean;
+            /** Body */
+            body: boolean;
+            /** Kind */
+            kind: string;
             /** Low */
             low: number;
             /** High */
             high: number;
             /** Tolerance */
             tolerance: number;
+        };
+        /**
+         * PreparationOut
+         * @description One thing to do before measuring.
+         */
+        PreparationOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
         };
         /**
          * PurposeOut
@@ -769,6 +1568,18 @@ export interface components {
             by_role: {
                 [key: string]: number;
             };
+        };
+        /**
+         * StationOut
+         * @description A place in the order of taking.
+         */
+        StationOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Stand */
+            stand: string;
         };
         /**
          * TicketOut
@@ -1120,30 +1931,6 @@ export interface components {
             worn: string;
         };
         /**
-         * DartOut
-         * @description A dart as drawn.
-         */
-        DartOut: {
-            /** Name */
-            name: string;
-            /** Family */
-            family: string;
-            /** Legs */
-            legs: [
-                number,
-                number
-            ][];
-            /** Cap */
-            cap: [
-                number,
-                number
-            ][];
-            /** Mouth */
-            mouth: number;
-            /** Angle */
-            angle: number;
-        };
-        /**
          * EdgeOut
          * @description An edge by its control points (2, or 3n + 1).
          */
@@ -1470,6 +2257,8 @@ export interface components {
             uses: string[];
             /** Draws */
             draws: string[];
+            /** Spread */
+            spread: number;
         };
         /**
          * PreviewIn
@@ -1598,7 +2387,29 @@ export interface operations {
             };
         };
     };
-    studio_routers_people_add_sheet: {
+    studio_routers_sheets_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"][];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_add_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -1620,6 +2431,307 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_put_under_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderWayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderWayOut"];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_delete_under_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_routers_sheets_compare: {
+        parameters: {
+            query: {
+                before: number;
+                after: number;
+            };
+            header?: never;
+            path: {
+                wearer_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_read_file: {
+        parameters: {
+            query?: {
+                unit?: components["schemas"]["Unit"] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetReadOut"];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_blank_sheet: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_routers_sheets_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureOut"];
+                };
+            };
+        };
+    };
+    studio_routers_sheets_sheet_file: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                sheet_id: number;
+                kind: "json" | "csv" | "pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_routers_charts_charts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartOut"][];
+                };
+            };
+        };
+    };
+    studio_routers_charts_add_chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartOut"];
+                };
+            };
+        };
+    };
+    studio_routers_charts_remove_chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                chart_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_routers_charts_chart_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_routers_charts_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearerOut"];
+                };
+            };
+        };
+    };
+    studio_routers_charts_scanned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
                 };
             };
         };
@@ -1668,6 +2780,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReviewOut"];
+                };
+            };
+        };
+    };
+    studio_routers_measuring_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceOut"];
                 };
             };
         };

@@ -1,0 +1,161 @@
+"""Sheets over time: a wearer's sheets, two compared, sheets as files in and out, and the sheet under way."""
+
+from dataclasses import asdict
+from datetime import date
+from typing import Literal
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router, Status
+from ninja.files import UploadedFile
+
+from izett.advice.sheets import differences, piece_changes
+from izett.errors import IzettError
+from izett.files.measure_sheet_pdf import write_measure_sheet
+from izett.files.measures_csv import write_csv
+from izett.files.measures_json import write_measures
+from izett.files.sheet_file import LARGEST_FILE, read_sheet_file
+from izett.measuring.preparation import preparation
+from izett.measuring.sheet import Sheet
+from izett.units import Unit
+from studio.actions.keep_sheet import keep_sheet
+from studio.actions.keep_under_way import drop_under_way, keep_under_way
+from studio.cautions import CAUTIONS
+from studio.downloads import attachment, filename
+from studio.judging import figure_of_sheet
+from studio.models import Job, MeasureSheet, Wearer
+from studio.problems import not_found
+from studio.readings import sheet_in
+from studio.schemas import SheetIn, SheetOut, UnderWayIn, UnderWayOut
+from studio.sheet_schemas import (
+    ComparisonOut,
+    DifferenceOut,
+    FigureOut,
+    JobChangeOut,
+    PieceChangeOut,
+    SheetReadOut,
+)
+from studio.state import core_sheet, head_of, sheet_state, under_way_state
+from studio.workroom import evaluator, measures_of, recipe_document
+
+router = Router(tags=["sheets"])
+
+
+@router.get("/wearers/{wearer_id}/sheets", response=list[SheetOut])
+def sheets(request: HttpRequest, wearer_id: UUID) -> list[SheetOut]:
+    """List a wearer's sheets, the newest first."""
+    return [sheet_state(sheet) for sheet in _wearer(wearer_id).sheets.order_by("-number")]
+
+
+@router.post("/wearers/{wearer_id}/sheets", response={201: SheetOut})
+def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> Status[SheetOut]:
+    """Keep a sheet of measures; an earlier one stays."""
+    return Status(201, sheet_state(keep_sheet(wearer_id, data)))
+
+
+@router.put("/wearers/{wearer_id}/under-way", response=UnderWayOut)
+def put_under_way(request: HttpRequest, wearer_id: UUID, data: UnderWayIn) -> UnderWayOut | None:
+    """Keep the sheet under way, whatever stands on it."""
+    return under_way_state(keep_under_way(wearer_id, data).wearer)
+
+
+@router.delete("/wearers/{wearer_id}/under-way", response={204: None})
+def delete_under_way(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
+    """Drop the sheet under way."""
+    drop_under_way(wearer_id)
+    return HttpResponse(status=204)
+
+
+@router.get("/wearers/{wearer_id}/sheets/compare", response=ComparisonOut)
+def compare(request: HttpRequest, wearer_id: UUID, before: int, after: int) -> ComparisonOut:
+    """Compare two sheets by their numbers: measures, and what each of the wearer's jobs would change by drafting again."""
+    wearer = _wearer(wearer_id)
+    old, new = _numbered(wearer, before), _numbered(wearer, after)
+    return ComparisonOut(
+        before=before,
+        after=after,
+        differences=[DifferenceOut(**asdict(d)) for d in differences(measures_of(old), measures_of(new))],
+        jobs=[_change(job, old, new) for job in wearer.jobs.select_related("head", "head__sheet").order_by("created")],
+    )
+
+
+def _wearer(wearer_id: UUID) -> Wearer:
+    wearer = Wearer.objects.filter(id=wearer_id).first()
+    if wearer is None:
+        raise not_found("wearer")
+    return wearer
+
+
+def _numbered(wearer: Wearer, number: int) -> MeasureSheet:
+    sheet = wearer.sheets.filter(number=number).first()
+    if sheet is None:
+        raise not_found("sheet of this wearer")
+    return sheet
+
+
+def _change(job: Job, old: MeasureSheet, new: MeasureSheet) -> JobChangeOut:
+    head = head_of(job)
+    document = recipe_document(head.document)
+    told = JobChangeOut(job=job.id, garment=job.garment, sheet=head.sheet.number, pieces=[])
+    try:
+        pieces = piece_changes(evaluator(), document.recipe(measures_of(old)), document.recipe(measures_of(new)))
+    except IzettError as error:
+        return told.model_copy(update={"refused": f"{error.message} {error.mend}"})
+    return told.model_copy(update={"pieces": [PieceChangeOut(**asdict(piece)) for piece in pieces]})
+
+
+@router.post("/measures/read", response=SheetReadOut)
+def read_file(request: HttpRequest, file: File[UploadedFile], unit: Unit | None = None) -> SheetReadOut:
+    """Read a sheet of measures from CSV, JSON or a scan; nothing is kept. Without a stated unit it is asked for."""
+    read = read_sheet_file(file.read(LARGEST_FILE + 1), unit=unit)
+    return SheetReadOut(
+        sheet=sheet_in(read.sheet, today=date.today()), wearer=read.sheet.wearer, left_out=list(read.left_out)
+    )
+
+
+@router.get("/measures/sheet.pdf")
+def blank_sheet(request: HttpRequest, paper: Literal["a4", "letter"] = "a4") -> HttpResponse:
+    """Return the measuring sheet to fill by hand."""
+    return _pdf(None, paper, Unit.CM, "measuring sheet")
+
+
+@router.get("/sheets/{sheet_id}/figure", response=FigureOut)
+def figure(request: HttpRequest, sheet_id: int) -> FigureOut:
+    """Return the figure of a kept sheet."""
+    return figure_of_sheet(_sheet(sheet_id))
+
+
+@router.get("/sheets/{sheet_id}/files/{kind}")
+def sheet_file(
+    request: HttpRequest,
+    sheet_id: int,
+    kind: Literal["json", "csv", "pdf"],
+    paper: Literal["a4", "letter"] = "a4",
+    unit: Unit = Unit.CM,
+) -> HttpResponse:
+    """Return a kept sheet as a file to keep or to print."""
+    kept = _sheet(sheet_id)
+    sheet, name = core_sheet(kept), f"{kept.wearer.name} sheet {kept.number}"
+    if kind == "pdf":
+        return _pdf(sheet, paper, unit, name)
+    if kind == "json":
+        return attachment(write_measures(sheet), "application/json", f"{filename(name)}.izett-measures.json")
+    return attachment(write_csv(sheet), "text/csv", f"{filename(name)}.csv")
+
+
+def _sheet(sheet_id: int) -> MeasureSheet:
+    kept = MeasureSheet.objects.filter(id=sheet_id).select_related("wearer").first()
+    if kept is None:
+        raise not_found("sheet")
+    return kept
+
+
+def _pdf(sheet: Sheet | None, paper: str, unit: Unit, name: str) -> HttpResponse:
+    content = write_measure_sheet(
+        sheet,
+        paper=paper,
+        unit=unit,
+        preparation=[f"{item.title}: {item.says}" for item in preparation()],
+        cautions=CAUTIONS["measure"],
+    )
+    return attachment(content, "application/pdf", f"{filename(name)}.pdf")
