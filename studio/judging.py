@@ -28,7 +28,7 @@ from studio.sheet_schemas import (
     AdviceIn,
     AdviceOut,
     ContradictionOut,
-    DartOut,
+    DartSourceOut,
     DerivedOut,
     DifferenceOut,
     EffectOut,
@@ -176,7 +176,7 @@ def advised(data: AdviceIn) -> AdviceOut:
         ],
         effects=[EffectOut(symbol=e.symbol, off=e.off, moves=_finite(e.moves), lines=list(e.lines)) for e in effects],
         darts=[
-            DartOut(
+            DartSourceOut(
                 key=d.source.key,
                 name=d.source.name,
                 degrees=d.degrees,

@@ -169,7 +169,7 @@ class EffectOut(BaseModel):
     lines: list[str]
 
 
-class DartOut(BaseModel):
+class DartSourceOut(BaseModel):
     """The bust dart by one source; degrees are None where something is missing for it."""
 
     key: str
@@ -185,7 +185,7 @@ class AdviceOut(BaseModel):
 
     next: list[NextOut]
     effects: list[EffectOut]
-    darts: list[DartOut]
+    darts: list[DartSourceOut]
     refused: str = ""
 
 

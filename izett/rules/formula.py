@@ -8,6 +8,7 @@ import ast
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from itertools import pairwise
 from math import acos, asin, atan, atan2, ceil, cos, degrees, radians, sin, sqrt, tan
 from types import CodeType
 from typing import Any
@@ -106,15 +107,37 @@ class Formula:
 
 def _template(tree: ast.Expression) -> tuple[str, ...]:
     """Return the formula as written on paper, cut at its symbols: text, symbol, text, … text."""
-    parts = re.split(r"\b([A-Za-z_]\w*)\b", _as_written(ast.unparse(tree)))
+    parts = re.split(r"\b([A-Za-z_]\w*)\b", _as_written(_clamps_in_words(ast.unparse(tree))))
     # Function names and the words of a condition are text, not symbols.
     joined = [parts[0]]
     for name, text in zip(parts[1::2], parts[2::2], strict=True):
-        if name in FUNCTIONS or name in ("if", "else"):
+        if name in FUNCTIONS or name in _WORDS:
             joined[-1] += name + text
         else:
             joined += [name, text]
     return tuple(joined)
+
+
+#: Words that stand in a formula as it is written on paper.
+_WORDS = frozenset(("if", "else", "held", "within", "and"))
+
+
+def _clamps_in_words(text: str) -> str:
+    """Return the text with `clamp(v, low, high)` written as a person would: `v held within low and high`."""
+    start = text.find("clamp(")
+    if start < 0:
+        return text
+    depth, cuts = 0, [start + len("clamp(") - 1]
+    for at in range(cuts[0], len(text)):
+        depth += {"(": 1, ")": -1}.get(text[at], 0)
+        if depth == 0 or (depth == 1 and text[at] == ","):
+            cuts.append(at)
+        if depth == 0:
+            break
+    value, low, high = (text[a + 1 : b].strip() for a, b in pairwise(cuts))
+    inside, after = f"{value} held within {low} and {high}", text[cuts[-1] + 1 :]
+    before = text[:start]
+    return _clamps_in_words(before + (f"({inside})" if before or after else inside) + after)
 
 
 def _number(value: float) -> str:

@@ -9,7 +9,13 @@ pytestmark = pytest.mark.django_db
 def test_readings_are_kept_as_typed_beside_their_length(page):
     wearer = page.wearer()
     kept = {r["symbol"]: r for r in page.get(f"/api/wearers/{wearer['id']}").json()["newest"]["readings"]}
-    assert kept["waist_girth"] == {"symbol": "waist_girth", "text": "29 1/8 in", "unit": "in", "again": [], "cm": 73.9775}
+    assert kept["waist_girth"] == {
+        "symbol": "waist_girth",
+        "text": "29 1/8 in",
+        "unit": "in",
+        "again": [],
+        "cm": 73.9775,
+    }
     assert kept["bust_girth"]["cm"] == 92
 
 

@@ -8,10 +8,12 @@ import FitStage from './stages/fit/Fit.svelte';
 import JobFrame from './stages/JobFrame.svelte';
 import FirstSheet from './stages/measure/FirstSheet.svelte';
 import MeasureStage from './stages/measure/Measure.svelte';
+import Sizes from './stages/sizes/Sizes.svelte';
 
 export const { p, navigate, isActive, route } = createRouter({
 	'/': Bench,
 	'/new': NewTicket,
+	'/sizes': Sizes,
 	'/wearers/:wearer/measure': FirstSheet,
 	'/jobs/:job': {
 		'/measure': MeasureStage,

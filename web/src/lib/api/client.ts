@@ -23,6 +23,16 @@ export type ReadingReview = Schemas['ReadingReview'];
 export type Catalogue = Schemas['CatalogueOut'];
 export type Measure = Schemas['MeasureOut'];
 export type LengthIn = Schemas['LengthIn'];
+export type TakenIn = Schemas['TakenIn'];
+export type SheetIn = Schemas['SheetIn'];
+export type UnderWay = Schemas['UnderWayOut'];
+export type Advice = Schemas['AdviceOut'];
+export type Retake = Schemas['RetakeOut'];
+export type BodyDrawing = Schemas['FigureOut'];
+export type Comparison = Schemas['ComparisonOut'];
+export type SheetRead = Schemas['SheetReadOut'];
+export type Chart = Schemas['ChartOut'];
+export type Size = Schemas['SizeIn'];
 export type Outcome = Schemas['Outcome'];
 export type Cutting = Schemas['CuttingIn'];
 

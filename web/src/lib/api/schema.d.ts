@@ -1362,7 +1362,7 @@ export interface components {
             /** Effects */
             effects: components["schemas"]["EffectOut"][];
             /** Darts */
-            darts: components["schemas"]["DartOut"][];
+            darts: components["schemas"]["DartSourceOut"][];
             /**
              * Refused
              * @default
@@ -1370,28 +1370,22 @@ export interface components {
             refused: string;
         };
         /**
-         * DartOut
-         * @description A dart as drawn.
+         * DartSourceOut
+         * @description The bust dart by one source; degrees are None where something is missing for it.
          */
-        DartOut: {
+        DartSourceOut: {
+            /** Key */
+            key: string;
             /** Name */
             name: string;
-            /** Family */
-            family: string;
-            /** Legs */
-            legs: [
-                number,
-                number
-            ][];
-            /** Cap */
-            cap: [
-                number,
-                number
-            ][];
+            /** Degrees */
+            degrees: number | null;
             /** Mouth */
             mouth: number;
-            /** Angle */
-            angle: number;
+            /** Counts */
+            counts: boolean;
+            /** Missing */
+            missing: string[];
         };
         /**
          * EffectOut
@@ -1929,6 +1923,30 @@ export interface components {
              * @default
              */
             worn: string;
+        };
+        /**
+         * DartOut
+         * @description A dart as drawn.
+         */
+        DartOut: {
+            /** Name */
+            name: string;
+            /** Family */
+            family: string;
+            /** Legs */
+            legs: [
+                number,
+                number
+            ][];
+            /** Cap */
+            cap: [
+                number,
+                number
+            ][];
+            /** Mouth */
+            mouth: number;
+            /** Angle */
+            angle: number;
         };
         /**
          * EdgeOut

@@ -12,7 +12,7 @@
 		['L', 'the story of the job'],
 		['+  −  0', 'nearer, further, all pieces (on the table)'],
 		['arrows', 'move over the table'],
-		['Enter', 'next measure (on the measuring sheet)'],
+		['Enter  ↓  ↑', 'next measure, onward, back (on the sheet and guided)'],
 		['Esc', 'close'],
 	];
 

@@ -62,6 +62,7 @@
 	<div class="top">
 		<h1>On the bench</h1>
 		<a class="button main" href={p('/new')}>New ticket</a>
+		<a class="button" href={p('/sizes')}>Size charts</a>
 		<label class="button" class:busy={bringing}>
 			Bring in a job file
 			<input type="file" accept=".json,application/json" class="sr-only" onchange={bringIn} />

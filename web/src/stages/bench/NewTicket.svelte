@@ -1,8 +1,9 @@
 <!-- A new ticket: whose, what, by when. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Problem, type Wearer } from '../../lib/api/client';
+	import { answered, api, asProblem, type Problem, type Size, type Wearer } from '../../lib/api/client';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import SizeChoice from '../../lib/parts/SizeChoice.svelte';
 	import { navigate, p } from '../../router';
 
 	let wearers = $state<Wearer[]>([]);
@@ -13,25 +14,30 @@
 	let due = $state('');
 	let problem = $state<Problem | null>(null);
 	let busy = $state(false);
+	let size = $state<Size | null>(null);
+	const people = $derived(wearers.filter((w) => !w.size));
 
 	async function load(): Promise<void> {
 		try {
 			wearers = await answered(api.GET('/api/wearers'));
-			if (wearers[0] && chosen === 'new') chosen = wearers[0].id;
+			if (people[0] && chosen === 'new') chosen = people[0].id;
 		} catch (error) {
 			problem = asProblem(error);
 		}
 	}
 	void load();
 
+	async function theWearer(): Promise<Wearer> {
+		if (chosen === 'new') return answered(api.POST('/api/wearers', { body: { name, note } }));
+		if (chosen === 'size' && size) return answered(api.POST('/api/charts/take', { body: size }));
+		return wearers.find((w) => w.id === chosen)!;
+	}
+
 	async function write(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
 		busy = true;
 		try {
-			const wearer =
-				chosen === 'new'
-					? await answered(api.POST('/api/wearers', { body: { name, note } }))
-					: wearers.find((w) => w.id === chosen)!;
+			const wearer = await theWearer();
 			chosen = wearer.id;
 			if (!wearers.some((w) => w.id === wearer.id)) wearers = [...wearers, wearer];
 			if (!wearer.newest) {
@@ -59,11 +65,19 @@
 	<form class="sheet" onsubmit={write}>
 		<label for="wearer">For whom</label>
 		<select id="wearer" class="field" bind:value={chosen}>
-			{#each wearers as wearer (wearer.id)}
+			{#each people as wearer (wearer.id)}
 				<option value={wearer.id}>{wearer.name}{wearer.newest ? '' : ' (not measured yet)'}</option>
 			{/each}
 			<option value="new">Someone new…</option>
+			<option value="size">A standard size…</option>
 		</select>
+		{#if chosen === 'size'}
+			<span></span>
+			<div>
+				<SizeChoice onchoose={(found) => (size = found)} />
+				<a class="charts" href={p('/sizes')}>All size charts, and your own</a>
+			</div>
+		{/if}
 		{#if chosen === 'new'}
 			<label for="name">Name</label>
 			<input id="name" class="field" bind:value={name} required maxlength="120" autocomplete="off" />
@@ -90,7 +104,7 @@
 		<span></span>
 		<div class="deeds">
 			<button class="button main" disabled={busy}>
-				{wearers.find((w) => w.id === chosen)?.newest ? 'Draft it' : 'On to measuring'}
+				{chosen === 'size' || wearers.find((w) => w.id === chosen)?.newest ? 'Draft it' : 'On to measuring'}
 			</button>
 			<a class="button" href={p('/')}>Back</a>
 		</div>
@@ -113,6 +127,9 @@
 		align-items: center;
 		padding: 1.6rem;
 		margin-top: 1rem;
+	}
+	.charts {
+		text-decoration: underline;
 	}
 	.deeds {
 		display: flex;

@@ -1,11 +1,12 @@
 <!-- The figure, front or back, with the findings of this round on it. -->
 <script lang="ts">
-	import type { Finding, Kind } from '../../lib/api/client';
+	import type { BodyDrawing as Drawn, Finding, Kind } from '../../lib/api/client';
+	import BodyDrawing from '../../lib/parts/BodyDrawing.svelte';
 	import { pencil } from '../../lib/words';
-	import { sidePath, spotAt, type Figure } from './figure';
+	import { spotAt } from './spots';
 
 	interface Props {
-		figure: Figure;
+		figure: Drawn;
 		view: 'front' | 'back';
 		kinds: Kind[];
 		findings: Finding[];
@@ -14,10 +15,8 @@
 	}
 	let { figure, view, kinds, findings, chosen, onchoose }: Props = $props();
 
-	const reach = $derived(
-		Math.max(figure.levels.shoulder.half, figure.levels.bust.half, figure.levels.hip.half) + 7,
-	);
-	const top = $derived(figure.levels.neck.y + 9);
+	/** cm below the waist that are shown: findings of a bodice end at the hip. */
+	const LOWEST = -26;
 	const here = $derived(kinds.filter((kind) => kind.view === view));
 
 	/** Kinds that lie on one spot share it: the one that was found, or the chosen one, shows. */
@@ -38,42 +37,34 @@
 </script>
 
 <figure>
-	<svg viewBox="{-reach} {-top} {2 * reach} {top + 22}" role="group" aria-label="The wearer from the {view}">
-		<g transform="scale(1 -1)" class="body">
-			<path d={sidePath(figure, 1)} />
-			<path d={sidePath(figure, -1)} />
-			<path
-				class="balance"
-				d="M{-figure.levels.bust.half} {figure.levels.bust.y}H{figure.levels.bust.half}"
-			/>
-			<path class="balance" d="M{-figure.levels.waist.half} 0H{figure.levels.waist.half}" />
-			<path class="balance" d="M0 {figure.levels.neck.y - 3}V-20" />
-		</g>
-		{#each spots as spot (`${spot.x} ${spot.y}`)}
-			{@const hit = spot.kinds.map(found).find(Boolean)}
-			{@const isChosen = spot.kinds.some((kind) => kind.key === chosen)}
-			<g
-				role="button"
-				tabindex="0"
-				class="spot"
-				class:chosen={isChosen}
-				aria-label={spot.kinds.map((k) => k.seen).join('; ')}
-				onclick={() => onchoose(spot.kinds.find((k) => k.key !== chosen)?.key ?? spot.kinds[0]!.key)}
-				onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onchoose(spot.kinds[0]!.key)}
-			>
-				<title>{spot.kinds.map((k) => k.seen).join(' / ')}</title>
-				<circle cx={spot.x} cy={-spot.y} r="2.6" class="reach" />
-				<circle
-					cx={spot.x}
-					cy={-spot.y}
-					r="1.5"
-					class="dot"
-					class:found={hit}
-					style:fill={hit ? pencil(hit.round) : undefined}
-				/>
-			</g>
-		{/each}
-	</svg>
+	<BodyDrawing {figure} {view} label="The wearer from the {view}" from={LOWEST}>
+		{#snippet on()}
+			{#each spots as spot (`${spot.x} ${spot.y}`)}
+				{@const hit = spot.kinds.map(found).find(Boolean)}
+				{@const isChosen = spot.kinds.some((kind) => kind.key === chosen)}
+				<g
+					role="button"
+					tabindex="0"
+					class="spot"
+					class:chosen={isChosen}
+					aria-label={spot.kinds.map((k) => k.seen).join('; ')}
+					onclick={() => onchoose(spot.kinds.find((k) => k.key !== chosen)?.key ?? spot.kinds[0]!.key)}
+					onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onchoose(spot.kinds[0]!.key)}
+				>
+					<title>{spot.kinds.map((k) => k.seen).join(' / ')}</title>
+					<circle cx={spot.x} cy={-spot.y} r="2.6" class="reach" />
+					<circle
+						cx={spot.x}
+						cy={-spot.y}
+						r="1.5"
+						class="dot"
+						class:found={hit}
+						style:fill={hit ? pencil(hit.round) : undefined}
+					/>
+				</g>
+			{/each}
+		{/snippet}
+	</BodyDrawing>
 	<figcaption>{view}</figcaption>
 </figure>
 
@@ -83,24 +74,12 @@
 		flex: 1;
 		min-width: 0;
 	}
-	svg {
-		width: 100%;
+	figure :global(svg) {
 		height: 17rem;
 	}
 	figcaption {
 		text-align: center;
 		color: var(--ink-soft);
-	}
-	.body path {
-		fill: none;
-		stroke: var(--ink);
-		stroke-width: 1.5;
-		vector-effect: non-scaling-stroke;
-		stroke-linecap: round;
-	}
-	.body .balance {
-		stroke: var(--rule);
-		stroke-dasharray: 3 3;
 	}
 	.reach {
 		fill: transparent;

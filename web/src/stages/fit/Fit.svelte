@@ -1,13 +1,20 @@
 <!-- Fit: the muslin on the table. What it shows, what the paper change is, the old line under the new, and did it help. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Finding, type Piece, type Step } from '../../lib/api/client';
+	import {
+		answered,
+		api,
+		asProblem,
+		type BodyDrawing,
+		type Finding,
+		type Piece,
+		type Step,
+	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName, moment, pencil } from '../../lib/words';
 	import BodyFigure from './BodyFigure.svelte';
-	import { figureOf } from './figure';
 	import FindingForm from './FindingForm.svelte';
 	import FindingList from './FindingList.svelte';
 	import RoundForm from './RoundForm.svelte';
@@ -44,7 +51,15 @@
 		);
 	});
 
-	const figure = $derived(figureOf(desk.preview?.sums ?? []));
+	let figure = $state.raw<BodyDrawing | null>(null);
+	$effect(() => {
+		const sheet = desk.job?.sheet.id;
+		if (sheet === undefined) return;
+		answered(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } })).then(
+			(drawn) => (figure = drawn as BodyDrawing),
+			(error) => (desk.problem = asProblem(error)),
+		);
+	});
 	const kinds = $derived(shelf.all?.findings ?? []);
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
 	const moves = $derived(desk.preview?.moves ?? []);
@@ -98,8 +113,10 @@
 			</p>
 			{#if round.note}<p class="said">“{round.note}”</p>{/if}
 			<div class="figures-row">
-				<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={choose} />
-				<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={choose} />
+				{#if figure}
+					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={choose} />
+					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={choose} />
+				{/if}
 			</div>
 			<FindingList {round} editable={!round.closed} onreopen={reopen} />
 		{/if}

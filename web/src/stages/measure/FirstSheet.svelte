@@ -4,7 +4,7 @@
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { navigate, p, route } from '../../router';
-	import MeasureSheet from './MeasureSheet.svelte';
+	import MeasureStage from './MeasureStage.svelte';
 
 	const id = (route.params as { wearer?: string }).wearer ?? '';
 	const garment = String(route.search.garment ?? 'Fitted bodice');
@@ -21,8 +21,26 @@
 	}
 	void load();
 
+	let chosen = $state<Record<string, number>>({});
+
+	function allow(allowance: string, cm: number | null): void {
+		if (cm === null) delete chosen[allowance];
+		else chosen[allowance] = cm;
+	}
+
 	async function kept(): Promise<void> {
-		const job = await answered(api.POST('/api/jobs', { body: { wearer: id, garment, due: due || null } }));
+		let job = await answered(api.POST('/api/jobs', { body: { wearer: id, garment, due: due || null } }));
+		if (Object.keys(chosen).length) {
+			job = await answered(
+				api.PUT('/api/jobs/{job_id}/recipe', {
+					params: { path: { job_id: job.id }, header: { 'If-Match': `"${job.version}"` } },
+					body: {
+						recipe: { ...job.recipe, overrides: { ...job.recipe.overrides, ...chosen } },
+						why: 'made up for measuring alone',
+					},
+				}),
+			);
+		}
 		await navigate('/jobs/:job/draft', { params: { job: job.id } });
 	}
 </script>
@@ -36,11 +54,16 @@
 		{#if problem}
 			<ProblemNote {problem}><a class="button small" href={p('/')}>Back to the bench</a></ProblemNote>
 		{:else if wearer}
-			<MeasureSheet
+			<MeasureStage
 				wearer={id}
 				wearerName={wearer.name}
 				from={wearer.newest ?? null}
+				underWay={wearer.under_way ?? null}
+				job={null}
+				current={null}
 				keepWords="Keep the sheet and draft"
+				{chosen}
+				onallow={allow}
 				onkept={kept}
 			/>
 		{/if}

@@ -1,9 +1,11 @@
 <!-- Measure, within a job: a new sheet stands beside the old; the job is drafted again from it, all its steps kept. -->
 <script lang="ts">
-	import { answered, api, type Sheet } from '../../lib/api/client';
+	import { answered, api, type Recipe, type Sheet } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
+	import { shown } from '../../lib/units.svelte';
+	import { lineName } from '../../lib/words';
 	import { navigate } from '../../router';
-	import MeasureSheet from './MeasureSheet.svelte';
+	import MeasureStage from './MeasureStage.svelte';
 
 	const desk = getDesk();
 
@@ -19,15 +21,34 @@
 		);
 		if (done) await navigate('/jobs/:job/draft', { params: { job: desk.job!.id } });
 	}
+
+	async function allow(allowance: string, cm: number | null): Promise<void> {
+		const words = lineName(allowance);
+		await desk.keep(
+			(recipe: Recipe) => {
+				const overrides = { ...recipe.overrides };
+				if (cm === null) delete overrides[allowance];
+				else overrides[allowance] = cm;
+				return { ...recipe, overrides };
+			},
+			cm === null ? `${words} taken out` : `${words} of ${shown(cm)}, since the measures were taken alone`,
+		);
+	}
 </script>
 
 {#if desk.job}
-	{#key desk.job.sheet.id}
-		<MeasureSheet
-			wearer={desk.job.wearer.id}
-			wearerName={desk.job.wearer.name}
-			from={desk.job.sheet}
+	{@const job = desk.job}
+	{#key `${job.id} ${job.sheet.id}`}
+		<MeasureStage
+			wearer={job.wearer.id}
+			wearerName={job.wearer.name}
+			from={job.sheet}
+			underWay={job.wearer.under_way ?? null}
+			job={job.id}
+			current={job.sheet}
 			keepWords="Keep as a new sheet and draft again"
+			chosen={job.recipe.overrides ?? {}}
+			onallow={(allowance, cm) => void allow(allowance, cm)}
 			onkept={kept}
 		/>
 	{/key}

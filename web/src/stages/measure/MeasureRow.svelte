@@ -1,64 +1,102 @@
 <!-- One measure on the sheet: its name, the number as typed, the same in the other unit, and what is odd about it. -->
 <script lang="ts">
-	import type { Measure, ReadingReview } from '../../lib/api/client';
-	import type { Unit } from '../../lib/units.svelte';
+	import type { Measure, Review } from '../../lib/api/client';
+	import { show, spoken, type Unit } from '../../lib/units.svelte';
+	import type { SheetTaking } from './sheet.svelte';
 
 	interface Props {
 		measure: Measure;
-		text: string;
+		sheet: SheetTaking;
 		unit: Unit;
-		review: ReadingReview | undefined;
-		contradicted: boolean;
-		ontext: (text: string) => void;
+		needed: boolean;
 		onkeydown: (event: KeyboardEvent) => void;
-		onfocus: () => void;
 	}
-	let { measure, text, unit, review, contradicted, ontext, onkeydown, onfocus }: Props = $props();
+	let { measure, sheet, unit, needed, onkeydown }: Props = $props();
 
-	const id = $derived(`m-${measure.symbol}`);
-	/** The unit that the text was read in: its own where it states one. */
-	const read = $derived(review?.unit ?? unit);
-	const odd = $derived(review?.error || review?.remark || '');
+	const apart = $derived(sheet.hasSides(measure.symbol));
+	const keys = $derived(apart ? [`${measure.symbol}.left`, `${measure.symbol}.right`] : [measure.symbol]);
+	const review = $derived<Review | null>(sheet.review);
+	const retake = $derived(review?.retake.find((r) => r.symbol === measure.symbol));
+	const inDoubt = $derived(
+		!!retake || review?.contradictions.some((c) => c.symbols.includes(measure.symbol)),
+	);
+	const estimate = $derived(review?.estimates.find((e) => e.symbol === measure.symbol));
+
+	function judged(key: string) {
+		return review?.readings.find((r) => r.symbol === key);
+	}
+
+	function side(key: string): string {
+		return key.slice(measure.symbol.length + 1);
+	}
 </script>
 
-<div class="row" class:contradicted>
-	<label for={id}>{measure.name}</label>
-	<input
-		{id}
-		data-measure={measure.symbol}
-		class="field figures"
-		autocomplete="off"
-		value={text}
-		oninput={(e) => ontext(e.currentTarget.value)}
-		{onkeydown}
-		{onfocus}
-		aria-invalid={review?.error ? 'true' : undefined}
-		aria-describedby={odd ? `${id}-odd` : undefined}
-	/>
-	<span class="unit">{text.trim() && read === unit ? unit : ''}</span>
-	<span class="other figures">
-		{#if review?.cm}{read === 'cm' ? `${review.shown_in} in` : `${review.shown_cm} cm`}{/if}
-	</span>
-	{#if odd}
-		<p class="odd" class:wrong={review?.error} id="{id}-odd">
-			{odd}
-			{#if review?.suggestion}
-				<button class="button small" onclick={() => ontext(review.suggestion)}
-					>Yes: {review.suggestion}</button
+<div
+	class="row"
+	class:contradicted={inDoubt}
+	class:pointed={sheet.pointed === measure.symbol}
+	role="presentation"
+	onpointerenter={() => (sheet.pointed = measure.symbol)}
+	data-row={measure.symbol}
+>
+	{#each keys as key (key)}
+		{@const found = judged(key)}
+		{@const text = sheet.text(key)}
+		{@const read = found?.unit ?? unit}
+		{@const odd = found?.error || found?.remark || ''}
+		{@const again = sheet.readings[key]?.again?.length ?? 0}
+		<label for="m-{key}">
+			{measure.name}{#if apart},
+				{side(key)}{/if}{#if needed && !text.trim()}<span class="needed"> needed</span>{/if}
+		</label>
+		<input
+			id="m-{key}"
+			data-measure={key}
+			class="field figures"
+			autocomplete="off"
+			value={text}
+			oninput={(e) => sheet.type(key, e.currentTarget.value)}
+			{onkeydown}
+			onfocus={() => (sheet.pointed = measure.symbol)}
+			aria-invalid={found?.error ? 'true' : undefined}
+			aria-describedby={odd ? `m-${key}-odd` : undefined}
+		/>
+		<span class="unit">{text.trim() && read === unit && measure.kind !== 'cup' ? unit : ''}</span>
+		<span class="other figures" class:estimated={!found && estimate}>
+			{#if found?.cm && again}
+				{show(found.cm, unit)} of {again + 1}{#if found.asks_again}<b> apart</b>{/if}
+			{:else if found?.cm}
+				{read === 'cm' ? `${found.shown_in} in` : `${found.shown_cm} cm`}
+			{:else if estimate && !text.trim()}
+				<span title="estimated: {estimate.worked}"
+					>est. {show(estimate.cm, unit)} ± {show(estimate.spread, unit)}</span
 				>
 			{/if}
-		</p>
-	{/if}
+		</span>
+		{#if odd}
+			<p class="odd" class:wrong={found?.error} id="m-{key}-odd">
+				{spoken(odd)}
+				{#if found?.suggestion}
+					<button class="button small" onclick={() => sheet.type(key, found.suggestion)}
+						>Yes: {found.suggestion}</button
+					>
+				{/if}
+			</p>
+		{/if}
+	{/each}
 </div>
 
 <style>
 	.row {
 		display: grid;
-		grid-template-columns: 1fr 6.2rem 1.6rem 5rem;
-		gap: 0.2rem 0.5rem;
+		grid-template-columns: 1fr 5.8rem 1.4rem 7.6rem;
+		gap: 0.2rem 0.4rem;
 		align-items: center;
-		padding: 0.22rem 0;
+		padding: 0.2rem 0.3rem;
 		border-bottom: 1px solid var(--rule);
+	}
+	.row.pointed {
+		background: var(--chalk-soft);
 	}
 	.row:focus-within label {
 		font-weight: 600;
@@ -68,6 +106,10 @@
 	}
 	.contradicted label::after {
 		content: ' ≠';
+	}
+	.needed {
+		color: var(--amber);
+		font-size: 0.88rem;
 	}
 	input {
 		font-size: 1.1rem;
@@ -80,7 +122,11 @@
 	}
 	.other {
 		text-align: right;
-		font-size: 0.92rem;
+		font-size: 0.9rem;
+		white-space: nowrap;
+	}
+	.estimated {
+		font-style: italic;
 	}
 	.odd {
 		grid-column: 1 / -1;

@@ -1,0 +1,271 @@
+/**
+ * A sheet being taken: what is typed, what the core thinks of it, and where the taking stands.
+ *
+ * Every change is written to this browser at once and to the workroom's server, so that the sheet can be gone on with
+ * after days, here or on another page; the later of the two counts.
+ */
+import {
+	answered,
+	api,
+	asProblem,
+	type Advice,
+	type LengthIn,
+	type Problem,
+	type Review,
+	type Sheet,
+	type SheetIn,
+	type TakenIn,
+	type UnderWay,
+} from '../../lib/api/client';
+import { Latest } from '../../lib/api/latest';
+import { reading } from '../../lib/units.svelte';
+
+export type Taker = 'helper' | 'alone' | 'scan' | 'chart';
+type Kept = Omit<UnderWay, 'saved'> & { at: number };
+
+/** Milliseconds without typing after which the slower advice is asked for. */
+const PAUSE = 700;
+
+function today(): string {
+	return new Date().toISOString().slice(0, 10);
+}
+
+export class SheetTaking {
+	readings = $state<Record<string, TakenIn>>({});
+	takenOn = $state(today());
+	takenBy = $state<Taker>('helper');
+	worn = $state('');
+	prepared = $state<string[]>([]);
+	/** The measure at which the guided taking stands. */
+	place = $state('');
+	review = $state.raw<Review | null>(null);
+	advice = $state.raw<Advice | null>(null);
+	problem = $state<Problem | null>(null);
+	/** Whether what is shown was typed before and not kept. */
+	resumed = $state(false);
+	busy = $state(false);
+	/** The measure that is pointed at, on the sheet or on the figure. */
+	pointed = $state<string | null>(null);
+
+	private readonly store: string;
+	private pause: ReturnType<typeof setTimeout> | undefined;
+	private reviewed: Promise<void> = Promise.resolve();
+	private arrived: () => void = () => {};
+	private readonly reviews: Latest<null, Review>;
+	private readonly saves: Latest<Kept, unknown>;
+
+	constructor(
+		private readonly wearer: string,
+		private readonly from: Sheet | null,
+		private readonly job: string | null,
+		underWay: UnderWay | null,
+	) {
+		this.store = `izett-sheet-${wearer}`;
+		this.reviews = new Latest<null, Review>(
+			async () =>
+				(await answered(
+					api.POST('/api/measures/review', {
+						body: {
+							readings: $state.snapshot(this.readings),
+							taken_by: this.takenBy,
+							against: this.from?.id ?? null,
+						},
+					}),
+				)) as Review,
+			(result) => {
+				this.review = result;
+				if (this.problem?.offline) this.problem = null;
+				this.arrived();
+			},
+			(error) => {
+				this.problem = asProblem(error);
+				this.arrived();
+			},
+		);
+		this.saves = new Latest<Kept, unknown>(
+			(kept) =>
+				answered(
+					api.PUT('/api/wearers/{wearer_id}/under-way', {
+						params: { path: { wearer_id: this.wearer } },
+						body: kept,
+					}),
+				),
+			() => {},
+			// It is in this browser all the same; the next change sends it again.
+			() => {},
+		);
+		this.start(underWay);
+	}
+
+	private start(underWay: UnderWay | null): void {
+		const text = localStorage.getItem(this.store);
+		const here = text ? (JSON.parse(text) as Kept) : null;
+		const there = underWay ? { ...underWay, at: Date.parse(underWay.saved) } : null;
+		const kept = here && (!there || here.at >= there.at - 1000) ? here : there;
+		if (kept) {
+			this.fill(kept);
+			this.prepared = kept.prepared ?? [];
+			this.place = kept.place ?? '';
+			this.resumed = true;
+		} else if (this.from) {
+			this.fill({ ...asTyped(this.from), taken_on: today() });
+		}
+		this.judge();
+	}
+
+	/** Put a sheet's readings in place of what is typed. */
+	private fill(sheet: SheetIn): void {
+		this.readings = { ...sheet.readings };
+		this.takenOn = sheet.taken_on;
+		this.takenBy = sheet.taken_by ?? 'helper';
+		this.worn = sheet.worn ?? '';
+	}
+
+	/** Bring the readings of a file onto the sheet; those that the file has not stay. */
+	bring(sheet: SheetIn): void {
+		this.readings = { ...this.readings, ...sheet.readings };
+		this.takenOn = sheet.taken_on;
+		this.takenBy = sheet.taken_by ?? 'helper';
+		if (sheet.worn) this.worn = sheet.worn;
+		this.changed();
+	}
+
+	text(key: string, again = 0): string {
+		const taken = this.readings[key];
+		return (again === 0 ? taken?.text : taken?.again?.[again - 1]?.text) ?? '';
+	}
+
+	/** Type a reading: the first, or one read again. */
+	type(key: string, text: string, again = 0): void {
+		// What is typed over a chart's size is somebody's own measure.
+		if (this.takenBy === 'chart') this.takenBy = 'helper';
+		const before = this.readings[key] ?? { text: '', unit: reading.unit, again: [] };
+		const typed: LengthIn = { text, unit: reading.unit };
+		const more = [...(before.again ?? [])];
+		if (again > 0) more[again - 1] = typed;
+		this.readings[key] =
+			again > 0 ? { ...before, again: more.filter((r) => r) } : { ...typed, again: before.again ?? [] };
+		this.changed();
+	}
+
+	/** Take left and right apart, each beginning as the whole; or together again, as the left one. */
+	setSides(symbol: string, apart: boolean): void {
+		const whole = this.readings[symbol] ?? this.readings[`${symbol}.left`];
+		const kept = { ...this.readings };
+		for (const key of [symbol, `${symbol}.left`, `${symbol}.right`]) delete kept[key];
+		const start = whole ?? { text: '', unit: reading.unit, again: [] };
+		if (apart) {
+			kept[`${symbol}.left`] = { ...start };
+			kept[`${symbol}.right`] = { ...start };
+		} else if (whole) kept[symbol] = { ...start };
+		this.readings = kept;
+		this.changed();
+	}
+
+	hasSides(symbol: string): boolean {
+		return `${symbol}.left` in this.readings || `${symbol}.right` in this.readings;
+	}
+
+	isTaken(symbol: string): boolean {
+		return [symbol, `${symbol}.left`, `${symbol}.right`].some((key) => this.readings[key]?.text.trim());
+	}
+
+	/** Write down what is there, and ask what the core thinks of it. */
+	changed(): void {
+		const kept: Kept = {
+			readings: $state.snapshot(this.readings),
+			taken_on: this.takenOn,
+			taken_by: this.takenBy,
+			worn: this.worn,
+			prepared: [...this.prepared],
+			place: this.place,
+			at: Date.now(),
+		};
+		localStorage.setItem(this.store, JSON.stringify(kept));
+		this.saves.wish(kept);
+		this.judge();
+	}
+
+	private judge(): void {
+		this.reviewed = new Promise((done) => (this.arrived = done));
+		this.reviews.wish(null);
+		clearTimeout(this.pause);
+		this.pause = setTimeout(() => void this.advise(), PAUSE);
+	}
+
+	/** Wait until the core has judged what is typed now. */
+	async judged(): Promise<void> {
+		await this.reviewed;
+	}
+
+	private async advise(): Promise<void> {
+		if (!this.review?.can_draft) {
+			this.advice = null;
+			return;
+		}
+		try {
+			this.advice = await answered(
+				api.POST('/api/measures/advice', {
+					body: { readings: $state.snapshot(this.readings), job: this.job },
+				}),
+			);
+		} catch (error) {
+			const problem = asProblem(error);
+			// An unreadable entry is told where it stands; advice waits until it is mended.
+			if (problem.offline) this.problem = problem;
+			this.advice = null;
+		}
+	}
+
+	async startAfresh(): Promise<void> {
+		localStorage.removeItem(this.store);
+		await answered(
+			api.DELETE('/api/wearers/{wearer_id}/under-way', { params: { path: { wearer_id: this.wearer } } }),
+		).catch((error: unknown) => (this.problem = asProblem(error)));
+		this.resumed = false;
+		this.readings = {};
+		this.worn = '';
+		this.prepared = [];
+		this.place = '';
+		this.start(null);
+	}
+
+	/** Keep the sheet; return it, or null where that failed and the problem says why. */
+	async keep(): Promise<Sheet | null> {
+		this.busy = true;
+		try {
+			const sheet = await answered(
+				api.POST('/api/wearers/{wearer_id}/sheets', {
+					params: { path: { wearer_id: this.wearer } },
+					body: {
+						taken_on: this.takenOn,
+						taken_by: this.takenBy,
+						worn: this.worn,
+						readings: $state.snapshot(this.readings),
+					},
+				}),
+			);
+			localStorage.removeItem(this.store);
+			this.resumed = false;
+			this.problem = null;
+			return sheet;
+		} catch (error) {
+			this.problem = asProblem(error);
+			return null;
+		} finally {
+			this.busy = false;
+		}
+	}
+}
+
+/** Return a kept sheet as it was typed. */
+export function asTyped(sheet: Sheet): SheetIn {
+	return {
+		taken_on: sheet.taken_on,
+		taken_by: sheet.taken_by as Taker,
+		worn: sheet.worn,
+		readings: Object.fromEntries(
+			sheet.readings.map((r) => [r.symbol, { text: r.text, unit: r.unit, again: r.again ?? [] }]),
+		),
+	};
+}
