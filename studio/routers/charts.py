@@ -47,7 +47,7 @@ def chart_file(request: HttpRequest, key: str) -> HttpResponse:
     return attachment(write_size_chart(chart), "text/csv", f"{filename(chart.title)}.csv")
 
 
-@router.post("/charts/take", response=WearerOut)
+@router.post("/sizes/take", response=WearerOut)
 def take(request: HttpRequest, data: SizeIn) -> WearerOut:
     """Return the wearer that stands for a standard size, made where there is none."""
     return wearer_state(take_size(data))

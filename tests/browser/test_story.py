@@ -151,12 +151,13 @@ def test_undo_and_redo_by_keys_give_back_the_same_lines(tab):
     changed = path.get_attribute("d")
     assert changed != before
     page.locator("svg[role=img]").focus()
+    drawn = "d => document.querySelector('[data-piece=bodice_front] .paper').getAttribute('d') === d"
     with tab.keeping():
         page.keyboard.press("Control+z")
-    assert path.get_attribute("d") == before
+    page.wait_for_function(drawn, arg=before)
     with tab.keeping():
         page.keyboard.press("Control+Shift+z")
-    assert path.get_attribute("d") == changed
+    page.wait_for_function(drawn, arg=changed)
 
 
 def test_a_slider_moves_the_lines_while_it_is_moved(tab):

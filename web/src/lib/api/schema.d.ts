@@ -264,7 +264,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/charts/take": {
+    "/api/sizes/take": {
         parameters: {
             query?: never;
             header?: never;

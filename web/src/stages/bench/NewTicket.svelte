@@ -29,7 +29,7 @@
 
 	async function theWearer(): Promise<Wearer> {
 		if (chosen === 'new') return answered(api.POST('/api/wearers', { body: { name, note } }));
-		if (chosen === 'size' && size) return answered(api.POST('/api/charts/take', { body: size }));
+		if (chosen === 'size' && size) return answered(api.POST('/api/sizes/take', { body: size }));
 		return wearers.find((w) => w.id === chosen)!;
 	}
 

@@ -1,6 +1,7 @@
 <!-- The Measure stage: the sheet, taking it guided, sheets over time, files in and out; each at an address of its own. -->
 <script lang="ts">
 	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+	import { onDestroy } from 'svelte';
 	import { searchParams } from 'sv-router';
 	import type { Sheet, UnderWay } from '../../lib/api/client';
 	import Guide from './Guide.svelte';
@@ -30,6 +31,8 @@
 
 	// svelte-ignore state_referenced_locally
 	const sheet = new SheetTaking(wearer, from, job, underWay);
+
+	onDestroy(() => sheet.leave());
 
 	const VIEWS = [
 		{ value: 'sheet', label: 'Sheet' },

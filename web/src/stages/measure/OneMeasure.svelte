@@ -50,7 +50,7 @@
 				title="the term of ISO 8559-1, from memory">ISO 8559-1</abbr
 			>: {measure.term}{/if}
 	</p>
-	{#if sheet.isTaken(measure.symbol)}
+	{#if !brief && sheet.isTaken(measure.symbol)}
 		{#each keys as key (key)}
 			<div class="again">
 				{#each fields(key) as number (number)}

@@ -49,9 +49,12 @@ export class SheetTaking {
 
 	private readonly store: string;
 	private pause: ReturnType<typeof setTimeout> | undefined;
+	private left = false;
 	private reviewed: Promise<void> = Promise.resolve();
 	private arrived: () => void = () => {};
-	private readonly reviews: Latest<null, Review>;
+	/** The number of the newest judgement asked for: an older one that comes in meanwhile settles nothing. */
+	private wanted = 0;
+	private readonly reviews: Latest<number, Review>;
 	private readonly saves: Latest<Kept, unknown>;
 
 	constructor(
@@ -61,7 +64,7 @@ export class SheetTaking {
 		underWay: UnderWay | null,
 	) {
 		this.store = `izett-sheet-${wearer}`;
-		this.reviews = new Latest<null, Review>(
+		this.reviews = new Latest<number, Review>(
 			async () =>
 				(await answered(
 					api.POST('/api/measures/review', {
@@ -72,14 +75,14 @@ export class SheetTaking {
 						},
 					}),
 				)) as Review,
-			(result) => {
+			(result, wish) => {
 				this.review = result;
 				if (this.problem?.offline) this.problem = null;
-				this.arrived();
+				if (wish === this.wanted) this.arrived();
 			},
-			(error) => {
+			(error, wish) => {
 				this.problem = asProblem(error);
-				this.arrived();
+				if (wish === this.wanted) this.arrived();
 			},
 		);
 		this.saves = new Latest<Kept, unknown>(
@@ -187,8 +190,10 @@ export class SheetTaking {
 	}
 
 	private judge(): void {
+		if (this.left) return;
 		this.reviewed = new Promise((done) => (this.arrived = done));
-		this.reviews.wish(null);
+		this.wanted += 1;
+		this.reviews.wish(this.wanted);
 		clearTimeout(this.pause);
 		this.pause = setTimeout(() => void this.advise(), PAUSE);
 	}
@@ -196,6 +201,12 @@ export class SheetTaking {
 	/** Wait until the core has judged what is typed now. */
 	async judged(): Promise<void> {
 		await this.reviewed;
+	}
+
+	/** Ask for nothing more: the stage is left. */
+	leave(): void {
+		clearTimeout(this.pause);
+		this.left = true;
 	}
 
 	private async advise(): Promise<void> {
