@@ -3,6 +3,7 @@
 import re
 from pathlib import Path
 
+import pypdfium2
 from playwright.sync_api import Page, sync_playwright
 
 from tests.bench import Served
@@ -37,16 +38,77 @@ def main() -> None:
         served.close()
 
 
+def measuring(page: Page, url: str, jobs: list[str]) -> None:
+    page.goto(f"{url}{jobs[1]}/measure")
+    page.locator("[data-measure=side_length]").fill("10 1/2 in")
+    page.locator("[data-measure=waist_girth]").fill("64.8")
+    page.locator("[data-measure=across_back]").focus()
+    page.wait_for_timeout(1800)  # advice follows a pause
+    take(page, "measure")
+    page.goto(f"{url}{jobs[0]}/measure?view=take")
+    page.get_by_role("button", name="Begin").click()
+    for _ in range(13):
+        page.keyboard.press("ArrowDown")
+        page.wait_for_timeout(80)
+    page.locator("#guide-field").fill("35.8")
+    take(page, "measure-guided")
+    page.goto(f"{url}{jobs[0]}/measure?view=time")
+    page.locator("[data-comparison]").wait_for()
+    take(page, "measure-sheets-over-time")
+    page.goto(f"{url}{jobs[1]}/measure?view=files")
+    page.get_by_role("button", name="Scan").click()
+    take(page, "measure-in-and-out")
+    page.goto(f"{url}/sizes")
+    take(page, "sizes")
+    three_builds(page, url)
+    sheet = page.request.get(f"{url}/api/wearers").json()[0]["newest"]["id"]
+    printed = pypdfium2.PdfDocument(page.request.get(f"{url}/api/sheets/{sheet}/files/pdf").body())
+    printed[0].render(scale=1.3).to_pil().save(OUT / "measure-printed.png")
+
+
+def three_builds(page: Page, url: str) -> None:
+    """Draw the three wearers of the demo beside each other, to one scale: the figure follows the girths."""
+    wearers = sorted(
+        (w for w in page.request.get(f"{url}/api/wearers").json() if not w["size"]),
+        key=lambda w: next(r["cm"] for r in w["newest"]["readings"] if r["symbol"] == "bust_girth"),
+    )
+    drawn, left = [], 0.0
+    for wearer in wearers:
+        cm = {r["symbol"]: r["cm"] for r in wearer["newest"]["readings"]}
+        figure = page.request.get(f"{url}/api/sheets/{wearer['newest']['id']}/figure").json()
+        words = ", ".join(f"{name} {cm[f'{name}_girth']:.0f}" for name in ("bust", "waist", "hip"))
+        drawn.append(f'<text x="{left + 40}" y="186" font-size="4.2">{words}, height {cm["height"]:.0f} cm</text>')
+        for view, wide in (("front", 62), ("side", 46)):
+            left += wide / 2
+            drawn.append(f'<g transform="translate({left} 74) scale(1 -1)">{outline(figure, view)}</g>')
+            left += wide / 2
+    body = f'<svg viewBox="0 0 {left} 195" width="1280" font-family="sans-serif">{"".join(drawn)}</svg>'
+    page.set_content(f'<body style="margin:0;background:#fdfcf8">{body}</body>')
+    page.screenshot(path=OUT / "three-builds.png", clip={"x": 0, "y": 0, "width": 1280, "height": 1280 * 195 / left})
+
+
+def outline(figure: dict, view: str) -> str:
+    def d(line: list) -> str:
+        return "M" + "L".join(f"{x} {y}" for x, y in line)
+
+    tapes = "".join(
+        f'<path d="{d(tape["line"])}" fill="none" stroke="#2f5f92" stroke-width="0.5"/>'
+        for symbol in ("bust_girth", "waist_girth", "hip_girth")
+        for tape in figure["tapes"][symbol]
+        if tape["view"] == view
+    )
+    details = "".join(
+        f'<path d="{d(line)}" fill="none" stroke="#999" stroke-width="0.3"/>' for line in figure["details"][view]
+    )
+    return f'<path d="{d(figure["outlines"][view])}Z" fill="#eeebe4" stroke="#222" stroke-width="0.5"/>{details}{tapes}'
+
+
 def views(page: Page, url: str) -> None:
     page.goto(url)
     page.locator("a.ticket").first.wait_for()
     take(page, "bench")
     jobs = [re.search(r"/jobs/[^/]+", a.get_attribute("href") or "")[0] for a in page.locator("a.ticket").all()]
-    page.goto(f"{url}{jobs[1]}/measure")
-    page.locator("[data-measure=high_bust_girth]").fill("34")
-    page.locator("[data-measure=waist_girth]").fill("64.8")
-    page.locator("[data-measure=across_back]").focus()
-    take(page, "measure")
+    measuring(page, url, jobs)
     page.goto(f"{url}{jobs[0]}/draft")
     take(page, "draft-ease")
     page.goto(f"{url}{jobs[2]}/draft?panel=sums")

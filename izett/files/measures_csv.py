@@ -18,7 +18,6 @@ from izett.measuring.sheet import TAKERS, Sheet
 from izett.measuring.taking import MOST_READINGS, Taken
 from izett.units import Reading, Unit, UnreadableLength, read_length, stated_length
 
-HEADINGS = ("measure", "name", "reading", "reading 2", "reading 3", "unit")
 #: Headings under which readings stand, with the unit that they state.
 _READINGS: Mapping[str, Unit | None] = {
     **dict.fromkeys(("reading", "value", "measurement", "length", "size"), None),
@@ -45,13 +44,14 @@ def write_csv(sheet: Sheet) -> str:
     for what, text in zip(_ABOUT, about, strict=True):
         if text:
             rows.writerow([f"# {what}", text])
-    rows.writerow(HEADINGS)
+    most = max((len(taken.readings) for taken in sheet.taken.values()), default=1)
+    rows.writerow(["measure", "name", "reading", *(f"reading {number}" for number in range(2, most + 1)), "unit"])
     for key, taken in sheet.taken.items():
         name = measures()[symbol_of(key)].name + {".left": ", left", ".right": ", right"}.get(
             key[len(symbol_of(key)) :], ""
         )
         texts = [stated_length(reading) for reading in taken.readings]
-        rows.writerow([key, name, *texts, *[""] * (3 - len(texts)), taken.readings[0].unit.value])
+        rows.writerow([key, name, *texts, *[""] * (most - len(texts)), taken.readings[0].unit.value])
     return stream.getvalue()
 
 

@@ -24,6 +24,8 @@ DOUBTED = 15.0
 EXCHANGED = 6.0
 #: cm. Two measures closer than this may be exchanged without anyone noticing, on paper as well.
 NEARLY_SAME = 2.0
+#: A measure that was taken alone is named first where it explains nearly as much as another: by this share less.
+DOUBTED_SOONER = 1.1
 #: How many measures to take again are named at once.
 MOST_NAMED = 4
 #: cm. A slip of the tape as it happens: a decade misread by half, a landmark missed, a tape slid off.
@@ -188,8 +190,7 @@ def _worst(body: Mapping[str, float], *, spared: set[str], alarmed: bool, doubtf
                 return Retake(symbol, would_be, disagrees_with=_against(heard, symbol), other_unit=True)
     if not pull:
         return None
-    #: Taken alone a measure is about half as certain again: it is believed to be the wrong one that much sooner.
-    symbol = max(pull, key=lambda s: pull[s][0] * (1.25 if s in doubtful else 1.0))
+    symbol = max(pull, key=lambda s: pull[s][0] * (DOUBTED_SOONER if s in doubtful else 1.0))
     resolved, shift = pull[symbol]
     if resolved <= DOUBTED and not alarmed:
         return None

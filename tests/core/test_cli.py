@@ -135,3 +135,37 @@ def test_it_runs_as_a_module(measures, tmp_path):
     )
     assert done.returncode == 0, done.stderr
     assert out.exists()
+
+
+def test_a_sheet_in_csv_is_judged_estimated_and_written_elsewhere(tmp_path, capsys):
+    path = tmp_path / "sheet.csv"
+    path.write_text("measure,reading\nbust_girth,36 1/2\nhigh_bust_girth,42\nwaist_girth,29\nheight,66\nnose,3\n")
+    assert run("measures", path) == 2
+    assert "cm or inches" in capsys.readouterr().err
+    assert run("measures", path, "--unit", "in") == 0
+    told = capsys.readouterr()
+    assert "left out: Line 6" in told.err
+    assert "The upper chest is larger than the bust, by" in told.out
+    assert "take again: Upper-chest girth" in told.out
+    assert "±" in told.out
+    for suffix in ("json", "csv", "pdf"):
+        out = tmp_path / f"out.{suffix}"
+        assert run("measures", path, "--unit", "in", "--out", out) == 0
+        assert out.stat().st_size > 100
+    assert run("measures", path, "--unit", "in", "--out", tmp_path / "out.xls") == 2
+    assert "92.71" in (tmp_path / "out.json").read_text() or "36 1/2 in" in (tmp_path / "out.json").read_text()
+
+
+def test_a_standard_size_and_a_scan_are_drafted_like_any_body(measures, tmp_path, capsys):
+    out = tmp_path / "size.json"
+    assert run("draft", "--size", "en_13402_3_women:92@66in", "--out", out) == 0
+    assert json.loads(out.read_text())["measures"] == {
+        "bust_girth": 92, "waist_girth": 76, "hip_girth": 100, "height": pytest.approx(167.64),
+    }  # fmt: skip
+    assert run("draft", "--size", "nobody:92", "--out", out) == 2
+    scan = tmp_path / "scan.json"
+    assert run("scan", "--measures", measures, "--seed", "2", "--out", scan) == 0
+    assert run("draft", "--measures", scan, "--out", out) == 0
+    assert json.loads(out.read_text())["measures"]["bust_girth"] == pytest.approx(92, abs=2)
+    assert run("sizes") == 0
+    assert "en_13402_3_men" in capsys.readouterr().out
