@@ -77,14 +77,14 @@ def three_builds(page: Page, url: str) -> None:
         cm = {r["symbol"]: r["cm"] for r in wearer["newest"]["readings"]}
         figure = page.request.get(f"{url}/api/sheets/{wearer['newest']['id']}/figure").json()
         words = ", ".join(f"{name} {cm[f'{name}_girth']:.0f}" for name in ("bust", "waist", "hip"))
-        drawn.append(f'<text x="{left + 40}" y="186" font-size="4.2">{words}, height {cm["height"]:.0f} cm</text>')
+        drawn.append(f'<text x="{left + 22}" y="191" font-size="4.2">{words}, height {cm["height"]:.0f} cm</text>')
         for view, wide in (("front", 62), ("side", 46)):
             left += wide / 2
             drawn.append(f'<g transform="translate({left} 74) scale(1 -1)">{outline(figure, view)}</g>')
             left += wide / 2
-    body = f'<svg viewBox="0 0 {left} 195" width="1280" font-family="sans-serif">{"".join(drawn)}</svg>'
+    body = f'<svg viewBox="0 0 {left} 196" width="1280" font-family="sans-serif">{"".join(drawn)}</svg>'
     page.set_content(f'<body style="margin:0;background:#fdfcf8">{body}</body>')
-    page.screenshot(path=OUT / "three-builds.png", clip={"x": 0, "y": 0, "width": 1280, "height": 1280 * 195 / left})
+    page.screenshot(path=OUT / "three-builds.png", clip={"x": 0, "y": 0, "width": 1280, "height": 1280 * 196 / left})
 
 
 def outline(figure: dict, view: str) -> str:

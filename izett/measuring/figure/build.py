@@ -9,7 +9,7 @@ Frame: waist at y = 0, up +, cm; x to the side in the front and back views, to t
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from math import atan2, cos, radians, sin, sqrt
+from math import atan2, cos, degrees, radians, sin, sqrt
 
 from izett.geometry.point import Point
 from izett.measuring.estimates import worked_out
@@ -99,11 +99,13 @@ def build_of(taken: Mapping[str, float]) -> Build:
     waist_high = v["waist_to_floor"]
     crotch = -clamp(waist_high - v["inside_leg"], 15, waist_high - 40)
     knee, ankle = -v["waist_to_knee"], -waist_high + 8
+    # Where only estimated, it lies well above the waist: an estimate from estimates may end anywhere between.
+    lowest_underbust = 2 if "waist_to_underbust" in taken else 0.42 * apex[1]
     heights = {
         "neck": nape + 1,
         "high_bust": underarm + 0.5,
         "bust": apex[1],
-        "underbust": clamp(v["waist_to_underbust"], 2, apex[1] - 3),
+        "underbust": clamp(v["waist_to_underbust"], lowest_underbust, apex[1] - 3),
         "waist": 0.0,
         "high_hip": -v["waist_to_high_hip"],
         "stomach": -v["waist_to_stomach"],
@@ -169,9 +171,7 @@ def _arm(v: Mapping[str, float], shoulder: Point, levels: Mapping[str, Level]) -
     """Return the arm's middle line: joint, bicep, elbow, wrist, knuckles, finger tips."""
     radius = BREADTH["bicep"] * v["bicep_girth"]
     joint = (shoulder[0] - 0.75 * radius, shoulder[1] - 0.6 * radius)
-    widest = max(levels[name].half for name in ("waist", "stomach", "high_hip", "hip"))
-    clear = widest + BREADTH["wrist"] * v["wrist_girth"] + 1.5 - joint[0]
-    off = radians(clamp(max(ARM_OFF, atan2(clear, v["arm_length"]) * 57.3), ARM_OFF, 32))
+    off = radians(clamp(max(ARM_OFF, *(_clearing(joint, radius, levels[name]) for name in _BESIDE_ARM)), 0, 32))
     upper, lower = (sin(off + 0.03), -cos(off + 0.03)), (sin(off - 0.03), -cos(off - 0.03))
 
     def on(start: Point, way: Point, far: float) -> Point:
@@ -181,6 +181,15 @@ def _arm(v: Mapping[str, float], shoulder: Point, levels: Mapping[str, Level]) -
     wrist = on(elbow, lower, max(v["arm_length"] - v["shoulder_to_elbow"], 8))
     knuckle = on(wrist, lower, clamp(v["shoulder_to_knuckle"] - v["arm_length"], 5, 14))
     return (joint, on(joint, upper, 0.42 * v["shoulder_to_elbow"]), elbow, wrist, knuckle, on(knuckle, lower, 7))
+
+
+#: Levels of the trunk that the arm hangs beside.
+_BESIDE_ARM = ("bust", "underbust", "waist", "stomach", "high_hip", "hip")
+
+
+def _clearing(joint: Point, radius: float, level: Level) -> float:
+    """Return how far off the body, in degrees, an arm must hang to pass a level with a little air."""
+    return degrees(atan2(level.half + radius + 0.8 - joint[0], joint[1] - level.y))
 
 
 def _limb(name: str, at: Point, v: Mapping[str, float]) -> Level:

@@ -9,6 +9,7 @@ from django.core.management.base import BaseCommand, CommandParser
 
 from izett.files.pattern_json import PatternDoc
 from izett.files.recipe_json import RecipeDoc
+from izett.files.scan_json import ScanDoc
 from studio.actions.carry_job import JobDocument
 from studio.api import api
 
@@ -28,6 +29,7 @@ class Command(BaseCommand):
             "openapi.json": api.get_openapi_schema(),
             "izett-pattern.schema.json": PatternDoc.model_json_schema(by_alias=True),
             "izett-recipe.schema.json": RecipeDoc.model_json_schema(),
+            "izett-scan.schema.json": ScanDoc.model_json_schema(),
             "izett-job.schema.json": JobDocument.model_json_schema(),
         }
         for name, schema in written.items():

@@ -75,7 +75,11 @@
 				>
 					<span class="label">
 						{label(sum)}
-						{#if STATES[sum.state]}<span class="state">{STATES[sum.state]}</span>{/if}
+						{#if STATES[sum.state]}<span class="state"
+								>{STATES[sum.state]}{sum.spread
+									? ` ± ${show(sum.spread, reading.unit)} ${reading.unit}`
+									: ''}</span
+							>{/if}
 					</span>
 					<span class="value figures">{value(sum)}</span>
 					{#if working(sum)}<span class="worked figures">{working(sum)}</span>{/if}

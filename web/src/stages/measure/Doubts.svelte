@@ -19,7 +19,9 @@
 	function affects(symbol: string): string {
 		const effect = sheet.advice?.effects.find((e) => e.symbol === symbol);
 		const lines = effect?.lines.slice(0, 4).map((line) => lineName(line.split(': ')[1] ?? '')) ?? [];
-		return lines.length ? `${lines.join(', ')}.` : (shelf.measure(symbol)?.drives ?? '');
+		return lines.length
+			? `It moves: ${lines.join(', ')}.`
+			: `It drives: ${shelf.measure(symbol)?.drives ?? ''}`;
 	}
 
 	function why(retake: Retake): string {
@@ -43,7 +45,7 @@
 						<button class="link" onclick={() => ongo(retake.symbol)}
 							><strong>{shelf.name(retake.symbol)}</strong></button
 						>. {why(retake)}
-						<span class="soft">It moves: {affects(retake.symbol)}</span>
+						<span class="soft">{affects(retake.symbol)}</span>
 						{#if retake.explains.length > 1}
 							<span class="soft">That would settle {retake.explains.length} of these at once.</span>
 						{/if}

@@ -41,6 +41,7 @@
 	const station = $derived(shelf.all?.stations.find((s) => s.key === measure?.station));
 	const key = $derived(sheet.hasSides(symbol) ? `${symbol}.left` : symbol);
 	const found = $derived(sheet.review?.readings.find((r) => r.symbol === key));
+	const retake = $derived(sheet.review?.retake.find((r) => r.symbol === symbol));
 	const count = $derived(1 + (sheet.readings[key]?.again?.length ?? 0));
 	/** Which reading is typed here: the first on the way through, the next one when it is read again. */
 	let readingNumber = $state(0);
@@ -252,6 +253,13 @@
 								onclick={() => sheet.type(key, found.suggestion, readingNumber)}
 								>Yes: {found.suggestion}</button
 							>{/if}
+					</p>
+				{/if}
+				{#if retake && sheet.text(key, readingNumber).trim()}
+					<p class="odd">
+						This does not go with the rest: about {shown(retake.would_fit)} would{retake.disagrees_with.length
+							? `; it disagrees with ${retake.disagrees_with.map((s) => shelf.name(s).toLowerCase()).join(', ')}`
+							: ''}.
 					</p>
 				{/if}
 				{#if readingNumber && sheet.text(key)}
