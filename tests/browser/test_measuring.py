@@ -87,7 +87,7 @@ def test_pointing_at_a_field_shows_the_tape_and_pointing_at_the_tape_shows_the_f
     page.mouse.move(x, y)
     page.locator("[data-row=high_bust_girth].pointed").wait_for()
     page.mouse.click(x, y)
-    page.wait_for_function("document.activeElement.dataset.measure === 'high_bust_girth'")
+    page.wait_for_function("() => document.activeElement.dataset.measure === 'high_bust_girth'")
 
 
 def test_the_figure_grows_with_the_girth_that_is_typed(tab):
@@ -176,6 +176,73 @@ def test_guided_taking_reads_twice_where_it_matters_skips_pauses_and_goes_on_aft
     kept = next(r for r in tab.state()["sheet"]["readings"] if r["symbol"] == symbol)
     assert kept["cm"] == pytest.approx(first + 0.2)
     assert len(kept["again"]) == 2
+
+
+def test_guided_taking_reads_left_and_then_right_where_they_are_taken_apart(tab):
+    tab.new_ticket()
+    page = tab.page
+    job = page.url.split("/draft")[0]
+    page.goto(f"{job}/measure?view=take")
+    tab.button("Begin").click()
+    for _ in range(30):
+        if page.locator("label.name").inner_text().startswith("Shoulder length"):
+            break
+        page.keyboard.press("ArrowDown")
+        page.wait_for_timeout(60)
+    page.get_by_label("left and right apart").check()
+    field = page.locator("#guide-field")
+    for side, text in (("left", "12"), ("right", "12.8")):
+        page.locator("label.name", has_text=f"Shoulder length, {side}").wait_for()
+        field.fill(text)
+        field.press("Enter")
+    page.locator("label.name", has_text="Across front").wait_for()
+    page.keyboard.press("Escape")
+    assert page.locator("[data-measure='shoulder_length.right']").input_value() == "12.8"
+    page.locator("[data-measure='shoulder_length.right']").focus()
+    page.get_by_text("Left and right differ by 0.8 cm").wait_for()
+    tab.button("Keep as a new sheet and draft again").click()
+    page.wait_for_url("**/draft*")
+    page.get_by_text("Sums", exact=True).click()
+    page.locator("[data-sum=shoulder_length] .value").wait_for()
+    assert tab.sum_value("shoulder_length") == "12.4 cm"
+
+
+def test_a_reading_that_cannot_be_read_is_not_left_behind(tab):
+    tab.new_ticket()
+    page = tab.page
+    job = page.url.split("/draft")[0]
+    page.goto(f"{job}/measure?view=take")
+    tab.button("Begin").click()
+    field = page.locator("#guide-field")
+    field.fill("tall")
+    field.press("Enter")
+    page.get_by_text("“tall” is not a length").wait_for()
+    assert page.locator("label.name").inner_text() == "Body height"
+    field.fill("66")
+    page.get_by_role("button", name="Yes: 66.0 in").click()
+    page.locator(".entry .other", has_text="66 in").wait_for()
+    field.press("Enter")
+    page.locator("label.name", has_text="Neck-base girth").wait_for()
+
+
+def test_the_sheet_is_typed_on_without_a_server_and_kept_when_it_answers_again(tab):
+    tab.expect_complaint(r"ERR_INTERNET_DISCONNECTED")
+    tab.new_ticket()
+    page = tab.page
+    page.keyboard.press("1")
+    page.locator("[data-measure=waist_girth]").wait_for()
+    settle(page)
+    page.context.set_offline(True)
+    tab.measure("waist_girth", "75.5")
+    page.get_by_text("The workroom’s server does not answer.").wait_for()
+    page.context.set_offline(False)
+    tab.measure("neck_girth", "37.5")
+    page.get_by_text("The workroom’s server does not answer.").wait_for(state="detached")
+    page.locator("#keep:enabled").click()
+    page.wait_for_url("**/draft*")
+    kept = {r["symbol"]: r["text"] for r in tab.state()["sheet"]["readings"]}
+    assert kept["waist_girth"] == "75.5"
+    assert kept["neck_girth"] == "37.5"
 
 
 def test_a_contradiction_names_what_to_take_again_and_leads_there(tab):

@@ -1,11 +1,16 @@
 """Cross-checks and doubts: what is certain to be wrong, real people left in peace, planted errors found and named."""
 
+from math import isfinite
 from random import Random
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from izett.measuring.cross_checks import cross_checks, missed
 from izett.measuring.doubts import SLIP, doubts_about, unguarded
+from izett.measuring.estimates import missing_measures
+from izett.measuring.figure.draw import figure_of
 from izett.measuring.measure import measures
 from izett.measuring.taking import Taken
 from izett.units import CM_PER_INCH, Reading, Unit
@@ -174,3 +179,21 @@ def test_what_to_read_twice_are_measures_on_the_sheet():
     assert [s for s in measures() if s in asked] == list(asked)
     assert "waist_girth" in asked  # no other girth vouches for it: in bdims waists lie 4 cm from what hip and chest say
     assert "back_waist_length" not in asked  # the underarm, the back length and the height do
+
+
+@given(
+    st.dictionaries(
+        st.sampled_from(sorted(measures())),
+        st.one_of(st.floats(0.5, 300), st.floats(20, 60), st.floats(60, 180)),
+        max_size=56,
+    )
+)
+def test_whatever_is_typed_is_judged_estimated_and_drawn(body):
+    """Nonsense is told, never a crash: the sheet is judged at every keystroke."""
+    doubts = doubts_about(body)
+    assert len({retake.symbol for retake in doubts.retake}) == len(doubts.retake)
+    assert all(isfinite(retake.would_fit) for retake in doubts.retake)
+    assert set(unguarded(body)) <= set(body)
+    assert all(isfinite(e.cm) and isfinite(e.spread) for e in missing_measures(body).values())
+    figure = figure_of(body)
+    assert all(isfinite(x) and isfinite(y) for line in figure.outlines.values() for x, y in line)

@@ -5,10 +5,12 @@
 	import type { Measure } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { reading, shown, spoken } from '../../lib/units.svelte';
-	import Doubts from './Doubts.svelte';
 	import FigureViews from './FigureViews.svelte';
+	import GuideEnd from './GuideEnd.svelte';
 	import OneMeasure from './OneMeasure.svelte';
-	import type { SheetTaking } from './sheet.svelte';
+	import Preparation from './Preparation.svelte';
+	import { MOST_READINGS, type SheetTaking } from './sheet.svelte';
+	import { after, before, DONE, isAgain, PREPARE, symbolAt, type Way } from './way';
 
 	interface Props {
 		sheet: SheetTaking;
@@ -17,10 +19,6 @@
 		onleave: () => void;
 	}
 	let { sheet, keepWords, onkeep, onleave }: Props = $props();
-
-	const PREPARE = 'prepare';
-	const DONE = 'done';
-	const AGAIN = 'again:';
 
 	const whole = $derived(searchParams.get('all') === 'yes');
 	const used = $derived(new Set(shelf.all?.used ?? []));
@@ -34,52 +32,48 @@
 		),
 	);
 	const place = $derived(sheet.place || PREPARE);
-	const again = $derived(place.startsWith(AGAIN));
-	const symbol = $derived(again ? place.slice(AGAIN.length) : place);
+	const again = $derived(isAgain(place));
+	const symbol = $derived(symbolAt(place));
+	const way = $derived<Way>({
+		order: order.map((m) => m.symbol),
+		twice: twice.map((m) => m.symbol),
+	});
 	const measure = $derived<Measure | undefined>(shelf.measure(symbol));
 	const at = $derived(order.findIndex((m) => m.symbol === symbol));
 	const station = $derived(shelf.all?.stations.find((s) => s.key === measure?.station));
-	const key = $derived(sheet.hasSides(symbol) ? `${symbol}.left` : symbol);
+	/** Left before right, where the two are taken apart. */
+	let side = $state<'left' | 'right'>('left');
+	const apart = $derived(sheet.hasSides(symbol));
+	const key = $derived(apart ? `${symbol}.${side}` : symbol);
 	const found = $derived(sheet.review?.readings.find((r) => r.symbol === key));
 	const retake = $derived(sheet.review?.retake.find((r) => r.symbol === symbol));
 	const count = $derived(1 + (sheet.readings[key]?.again?.length ?? 0));
 	/** Which reading is typed here: the first on the way through, the next one when it is read again. */
-	let readingNumber = $state(0);
+	// svelte-ignore state_referenced_locally
+	let readingNumber = $state(nextReading(sheet.place));
 	let field = $state<HTMLInputElement | null>(null);
 
 	$effect(() => {
 		if (measure) sheet.pointed = measure.symbol;
 	});
 
+	/** Return which reading comes next at a place: 0 the first, on the way through. */
+	function nextReading(to: string): number {
+		return isAgain(to) ? 1 + (sheet.readings[symbolAt(to)]?.again?.length ?? 0) : 0;
+	}
+
 	async function go(to: string): Promise<void> {
 		sheet.place = to;
 		sheet.changed();
-		readingNumber = to.startsWith(AGAIN)
-			? 1 + (sheet.readings[to.slice(AGAIN.length)]?.again?.length ?? 0)
-			: 0;
+		side = 'left';
+		readingNumber = nextReading(to);
+		await toField();
+	}
+
+	async function toField(): Promise<void> {
 		await tick();
 		(field ?? document.querySelector<HTMLElement>('[data-first]'))?.focus();
 		field?.select();
-	}
-
-	/** The place after this one: the next measure, then what is to be read twice, then the end. */
-	function following(): string {
-		if (place === PREPARE) return order[0]?.symbol ?? DONE;
-		if (place === DONE) return DONE;
-		const passed = again ? (shelf.all?.measures ?? []).findIndex((m) => m.symbol === symbol) : -1;
-		if (!again) {
-			const next = order[at + 1];
-			if (next) return next.symbol;
-		}
-		const index = (m: Measure): number => (shelf.all?.measures ?? []).indexOf(m);
-		const once = twice.find((m) => index(m) > passed && m.symbol !== symbol);
-		return once ? AGAIN + once.symbol : DONE;
-	}
-
-	function before(): string {
-		if (place === DONE) return order.at(-1)?.symbol ?? PREPARE;
-		if (again) return order.at(-1)?.symbol ?? PREPARE;
-		return order[at - 1]?.symbol ?? PREPARE;
 	}
 
 	async function onward(): Promise<void> {
@@ -89,15 +83,18 @@
 			const now = sheet.review?.readings.find((r) => r.symbol === key);
 			// What cannot be read is not left behind; what disagrees is read once more at once.
 			if (now?.error) return;
-			if (now?.asks_again && count < 5) {
+			if (now?.asks_again && count < MOST_READINGS) {
 				readingNumber = count;
-				await tick();
-				field?.focus();
+				await toField();
 				return;
 			}
 		}
 		await sheet.judged();
-		await go(following());
+		if (apart && side === 'left') {
+			side = 'right';
+			readingNumber = 0;
+			await toField();
+		} else await go(after(place, way));
 	}
 
 	function keyed(event: KeyboardEvent): void {
@@ -106,22 +103,14 @@
 			void onward();
 		} else if (event.key === 'ArrowDown') {
 			event.preventDefault();
-			void go(following());
+			void go(after(place, way));
 		} else if (event.key === 'ArrowUp') {
 			event.preventDefault();
-			void go(before());
+			void go(before(place, way));
 		} else if (event.key === 'Escape') onleave();
 	}
 
-	function tickOff(item: string): void {
-		sheet.prepared = sheet.prepared.includes(item)
-			? sheet.prepared.filter((p) => p !== item)
-			: [...sheet.prepared, item];
-		sheet.changed();
-	}
-
 	const done = $derived(order.filter((m) => sheet.isTaken(m.symbol)).length);
-	const skipped = $derived(order.filter((m) => !sheet.isTaken(m.symbol)));
 	const ORDINAL = ['', 'second reading', 'third reading', 'fourth reading', 'fifth reading'];
 </script>
 
@@ -134,85 +123,9 @@
 			{/each}
 		</div>
 		{#if place === PREPARE}
-			<h2>Before the tape</h2>
-			<ul class="prepare">
-				{#each shelf.all?.preparation ?? [] as item, i (item.key)}
-					<li>
-						<label>
-							<input
-								type="checkbox"
-								data-first={i === 0 ? '' : undefined}
-								checked={sheet.prepared.includes(item.key)}
-								onchange={() => tickOff(item.key)}
-							/>
-							<span><strong>{item.title}.</strong> {item.says}</span>
-						</label>
-					</li>
-				{/each}
-			</ul>
-			<div class="who">
-				<label for="guide-by">Measured by</label>
-				<select id="guide-by" class="field" bind:value={sheet.takenBy} onchange={() => sheet.changed()}>
-					<option value="helper">a helper</option>
-					<option value="alone">the wearer, alone</option>
-					{#if sheet.takenBy === 'scan'}<option value="scan">a scanner</option>{/if}
-					{#if sheet.takenBy === 'chart'}<option value="chart">a size chart</option>{/if}
-				</select>
-				<label for="guide-worn">over</label>
-				<input
-					id="guide-worn"
-					class="field"
-					bind:value={sheet.worn}
-					oninput={() => sheet.changed()}
-					placeholder="which foundation garments"
-				/>
-				<label for="guide-set">taking</label>
-				<select
-					id="guide-set"
-					class="field"
-					value={whole ? 'yes' : 'no'}
-					onchange={(e) => searchParams.set('all', e.currentTarget.value)}
-				>
-					<option value="no">what the block can use</option>
-					<option value="yes">the whole sheet</option>
-				</select>
-			</div>
-			{#each shelf.all?.cautions.measure ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
-			<div class="deeds">
-				<button class="button main" onclick={() => go(following())}>Begin</button>
-				<button class="button" onclick={onleave}>Back to the sheet</button>
-			</div>
+			<Preparation {sheet} onbegin={() => go(after(place, way))} {onleave} />
 		{:else if place === DONE}
-			<h2>{done} of {order.length} taken</h2>
-			<Doubts {sheet} ongo={(s) => go(AGAIN + s)} />
-			{#if skipped.length}
-				<p>
-					Skipped:
-					{#each skipped as m, i (m.symbol)}<button class="link" onclick={() => go(m.symbol)}
-							>{m.name.toLowerCase()}</button
-						>{i < skipped.length - 1 ? ', ' : '.'}
-					{/each}
-					<span class="soft">What is not taken is estimated.</span>
-				</p>
-			{/if}
-			{#if twice.length}
-				<p>
-					Still read once, with nothing to vouch for it:
-					{#each twice as m, i (m.symbol)}<button class="link" onclick={() => go(AGAIN + m.symbol)}
-							>{m.name.toLowerCase()}</button
-						>{i < twice.length - 1 ? ', ' : '.'}
-					{/each}
-				</p>
-			{/if}
-			<div class="deeds">
-				<button
-					class="button main"
-					data-first
-					disabled={sheet.busy || !sheet.review?.can_draft}
-					onclick={onkeep}>{keepWords}</button
-				>
-				<button class="button" onclick={onleave}>Back to the sheet</button>
-			</div>
+			<GuideEnd {sheet} {order} {twice} {keepWords} {onkeep} {onleave} ongo={go} />
 		{:else if measure}
 			<p class="station">
 				<strong>{again ? 'Once more' : station?.title}</strong>
@@ -220,9 +133,7 @@
 				<span class="soft count figures">{again ? '' : `${at + 1} of ${order.length}`}</span>
 			</p>
 			<label class="name" for="guide-field"
-				>{measure.name}{readingNumber ? `, ${ORDINAL[readingNumber]}` : ''}{sheet.hasSides(symbol)
-					? ', left'
-					: ''}</label
+				>{measure.name}{readingNumber ? `, ${ORDINAL[readingNumber]}` : ''}{apart ? `, ${side}` : ''}</label
 			>
 			<div class="entry">
 				<input
@@ -276,8 +187,8 @@
 			<OneMeasure {measure} {sheet} brief />
 			<div class="deeds keys">
 				<button class="button main" onclick={onward}>Next <kbd>Enter</kbd></button>
-				<button class="button" onclick={() => go(following())}>Skip <kbd>↓</kbd></button>
-				<button class="button" onclick={() => go(before())}>Back <kbd>↑</kbd></button>
+				<button class="button" onclick={() => go(after(place, way))}>Skip <kbd>↓</kbd></button>
+				<button class="button" onclick={() => go(before(place, way))}>Back <kbd>↑</kbd></button>
 				<button class="button" onclick={onleave}>Pause <kbd>Esc</kbd></button>
 			</div>
 		{/if}
@@ -298,10 +209,6 @@
 		padding: 1rem 2rem;
 		overflow: auto;
 		font-size: 1.15rem;
-	}
-	.large h2 {
-		font-size: 1.9rem;
-		margin: 0.4rem 0 0.8rem;
 	}
 	.progress {
 		display: flex;
@@ -387,38 +294,6 @@
 		font-family: inherit;
 		font-size: 0.85em;
 		opacity: 0.8;
-	}
-	.prepare {
-		list-style: none;
-		padding: 0;
-		margin: 0 0 0.8rem;
-		font-size: 1.05rem;
-	}
-	.prepare label {
-		display: flex;
-		gap: 0.7rem;
-		padding: 0.22rem 0;
-	}
-	.prepare input {
-		width: 1.2rem;
-		height: 1.2rem;
-		margin-top: 0.2rem;
-		flex: none;
-	}
-	.who {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem 0.6rem;
-		align-items: center;
-		margin-bottom: 0.6rem;
-		font-size: 1.02rem;
-	}
-	.who #guide-worn {
-		width: 14rem;
-	}
-	.link {
-		text-decoration: underline;
-		cursor: pointer;
 	}
 	.figure {
 		border-left: 1px solid var(--rule);

@@ -3,7 +3,7 @@
 	import type { Measure } from '../../lib/api/client';
 	import { show, shown, reading } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
-	import type { SheetTaking } from './sheet.svelte';
+	import { MOST_READINGS, type SheetTaking } from './sheet.svelte';
 
 	let { measure, sheet, brief = false }: { measure: Measure; sheet: SheetTaking; brief?: boolean } = $props();
 
@@ -23,7 +23,7 @@
 	function fields(key: string): number[] {
 		const count = (sheet.readings[key]?.again ?? []).length;
 		const open = judged(key)?.asks_again || count === 0 ? 1 : 0;
-		return Array.from({ length: Math.min(count + open, 4) }, (_, i) => i + 1);
+		return Array.from({ length: Math.min(count + open, MOST_READINGS - 1) }, (_, i) => i + 1);
 	}
 
 	const ORDINAL = ['first', 'second', 'third', 'fourth', 'fifth'];

@@ -23,6 +23,8 @@ import { reading } from '../../lib/units.svelte';
 export type Taker = 'helper' | 'alone' | 'scan' | 'chart';
 type Kept = Omit<UnderWay, 'saved'> & { at: number };
 
+/** More readings of one measure than this settle nothing more; the core knows the same bound. */
+export const MOST_READINGS = 5;
 /** Milliseconds without typing after which the slower advice is asked for. */
 const PAUSE = 700;
 
