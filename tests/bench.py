@@ -15,6 +15,7 @@ from collections.abc import Callable
 from pathlib import Path
 from statistics import median, quantiles
 
+from tests.core.measuring.completed import whole_sheets
 from tests.ports import free_port
 
 ROOT = Path(__file__).parent.parent
@@ -142,6 +143,14 @@ def web(floor: float, served: Served) -> None:
             found.append((time.perf_counter() - began) * 1e3)
             known = answer["order"]
         row(name, found, median(empty), "≤ evaluation + 5 × empty; ratio is to empty")
+    readings = {r["symbol"]: {"text": r["text"], "unit": r["unit"]} for r in job["sheet"]["readings"]} | {
+        s: {"text": f"{cm:.1f}"} for s, cm in whole_sheets()[3].items() if s not in ("height",)
+    }
+    judged = milliseconds(lambda: ask("POST", "/api/measures/review", {"readings": readings}), 60)
+    row(f"a whole sheet judged at a keystroke ({len(readings)} measures)", judged, median(empty), "ratio is to empty")
+    few = {s: {"text": t} for s, t in {"bust_girth": "92", "waist_girth": "74", "height": "168"}.items()}
+    advised = milliseconds(lambda: ask("POST", "/api/measures/advice", {"readings": few}), 12)
+    row("what to take next, after a pause", advised, median(empty), "ratio is to empty")
     alone = evaluated(job)
     row(f"  the evaluation in it, alone ({len(job['recipe']['steps'])} steps)", alone, floor, "")
 

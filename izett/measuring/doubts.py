@@ -111,17 +111,19 @@ def doubts_about(body: Mapping[str, float], *, less_certain: Iterable[str] = ())
     doubtful = frozenset(less_certain)
     retake: list[Retake] = []
     now: Mapping[str, float] = body
+    first_heard = heard = witnesses(body)
     while len(retake) < MOST_NAMED:
         before = {check.key for check, _ in missed(now)}
-        named = _worst(now, spared={r.symbol for r in retake}, alarmed=bool(before), doubtful=doubtful)
+        named = _worst(now, heard, spared={r.symbol for r in retake}, alarmed=bool(before), doubtful=doubtful)
         if named is None:
             break
         now = _mended(now, named)
+        heard = witnesses(now)
         gone = before - {check.key for check, _ in missed(now)}
         if retake and not gone:
             break
         retake.append(_with(named, tuple(sorted(gone))))
-    pull = _pull(witnesses(body))
+    pull = _pull(first_heard)
     first = retake[0].symbol if retake else ""
     found = [
         Contradiction(
@@ -179,9 +181,10 @@ def _pull(heard: Sequence[Witness]) -> dict[str, tuple[float, float]]:
     return {s: (force[s] ** 2 / stiffness[s], -force[s] / stiffness[s]) for s in force if stiffness[s] > 0}
 
 
-def _worst(body: Mapping[str, float], *, spared: set[str], alarmed: bool, doubtful: frozenset[str]) -> Retake | None:
+def _worst(
+    body: Mapping[str, float], heard: Sequence[Witness], *, spared: set[str], alarmed: bool, doubtful: frozenset[str]
+) -> Retake | None:
     """Return the measure that explains most of the tension, or None where there is nothing to explain."""
-    heard = witnesses(body)
     pull = {s: found for s, found in _pull(heard).items() if s not in spared}
     for symbol in body:
         if symbol not in spared and (would_be := _in_other_unit(symbol, body[symbol])) is not None:

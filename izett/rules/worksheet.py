@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import sqrt
 
-from izett.rules.sheet import Rule, RuleSheet
+from izett.rules.sheet import Rule, RuleSheet, Way
 
 
 class State(StrEnum):
@@ -79,6 +79,7 @@ class Worksheet(dict[str, float]):
         self._measures = measure_symbols
         self._residuals: dict[str, float] = {}
         self._conditions: dict[str, str] = {}
+        self._spreads: dict[str, float] = {}
         self.reasons: dict[str, str] = {}
         self._fixed: dict[str, float] = {
             **{symbol: allowance.default for symbol, allowance in sheet.allowances.items()},
@@ -117,6 +118,7 @@ class Worksheet(dict[str, float]):
     def _put(self, symbol: str, value: float) -> None:
         self[symbol] = value
         self._fixed[symbol] = value
+        self._spreads.clear()
         for follower in self.sheet.dependants.get(symbol, ()):
             self.pop(follower, None)
 
@@ -145,7 +147,11 @@ class Worksheet(dict[str, float]):
         """
         if symbol in self.overrides or symbol in self.taken or symbol not in self.sheet.rules:
             return 0.0
-        way = self.sheet.rules[symbol].way(self.taken)
+        if symbol not in self._spreads:
+            self._spreads[symbol] = self._spread_of(self.sheet.rules[symbol].way(self.taken))
+        return self._spreads[symbol]
+
+    def _spread_of(self, way: Way) -> float:
         total = way.spread * way.spread
         for used in way.formula.uses:
             if off := self.spread(used):
