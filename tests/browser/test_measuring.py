@@ -392,3 +392,73 @@ def test_a_job_is_drafted_for_a_standard_size_and_for_a_chart_of_ones_own(tab):
         kept = {r["symbol"]: r["cm"] for r in tab.state()["sheet"]["readings"]}
         assert kept["bust_girth"] == pytest.approx(bust)
         assert tab.state()["sheet"]["taken_by"] == "chart"
+
+
+def test_a_measure_is_read_again_on_the_sheet_and_its_median_counts(tab):
+    tab.new_ticket()
+    page = tab.page
+    page.keyboard.press("1")
+    page.locator("[data-measure=bust_girth]").focus()
+    page.get_by_label("second reading").fill("95")
+    page.get_by_text("They lie 3.0 cm apart").wait_for()
+    page.get_by_label("third reading").fill("92.6")
+    page.get_by_text("counts: 92.6 cm, the median").wait_for()
+    page.locator("[data-row=bust_girth]").get_by_text("92.6 of 3").wait_for()
+    tab.button("Keep as a new sheet and draft again").click()
+    page.wait_for_url("**/draft*")
+    bust = next(r for r in tab.state()["sheet"]["readings"] if r["symbol"] == "bust_girth")
+    assert bust["cm"] == pytest.approx(92.6)
+    assert [r["text"] for r in bust["again"]] == ["95", "92.6"]
+
+
+def test_what_is_missing_shows_its_estimate_with_how_far_it_may_be_off_on_sheet_and_sums(tab):
+    tab.new_ticket()
+    page = tab.page
+    page.keyboard.press("1")
+    row = page.locator("[data-row=neck_girth]")
+    row.get_by_text("est. 37.1 ± 1.4").wait_for()
+    page.locator("[data-measure=neck_girth]").focus()
+    page.get_by_text("Estimated 37.1 ± 1.4 cm").wait_for()
+    page.get_by_text("0.18 × 92 + 20.5").wait_for()
+    page.keyboard.type("38")
+    row.get_by_text("est.").wait_for(state="detached")
+    page.keyboard.press("Control+a")
+    page.keyboard.press("Delete")
+    row.get_by_text("est. 37.1").wait_for()
+    job = page.url.split("/measure")[0]
+    page.goto(f"{job}/draft?panel=sums")
+    page.locator("[data-sum=neck_girth]").get_by_text("estimated ± 1.4 cm").wait_for()
+
+
+def test_a_cup_letter_is_typed_as_a_letter_and_gives_a_dart_beside_the_others(tab):
+    tab.new_ticket(bust_girth="92", waist_girth="74", height="168")
+    page = tab.page
+    page.keyboard.press("1")
+    tab.measure("cup", "DD")
+    darts = page.locator("[data-darts]")
+    row = darts.locator("tr", has_text="Bra cup")
+    row.get_by_text("drawn").wait_for()
+    tab.measure("high_bust_girth", "86")
+    darts.locator("tr.counts", has_text="Bust less upper chest").wait_for()
+    assert "°" in row.inner_text()
+    tab.measure("cup", "?")
+    page.get_by_text("Or type the letter on the bra").wait_for()
+
+
+def test_the_measure_sheet_of_a_first_wearer_takes_the_allowance_into_the_new_job(tab):
+    page = tab.page
+    tab.open("/new")
+    tab.field("For whom").select_option("new")
+    tab.field("Name").fill("Odile Varn")
+    tab.field("Garment").fill("Recital bodice")
+    tab.button("On to measuring").click()
+    for symbol, text in {"bust_girth": "92", "waist_girth": "74", "height": "168"}.items():
+        tab.measure(symbol, text)
+    page.locator("#by").select_option("alone")
+    page.locator("[data-offers]").get_by_role("button", name="Add 2.5 cm").click()
+    page.locator("[data-offers]").get_by_text("is in the draft").wait_for()
+    tab.button("Keep the sheet and draft").click()
+    page.wait_for_url("**/draft*")
+    state = tab.state()
+    assert state["recipe"]["overrides"] == {"back_expansion": 2.5}
+    assert state["sheet"]["taken_by"] == "alone"

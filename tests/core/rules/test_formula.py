@@ -47,3 +47,15 @@ def test_the_sum_with_its_numbers_reads_as_on_paper():
 def test_nothing_but_arithmetic_parses(text):
     with pytest.raises(BadFormula):
         Formula.parse(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "worked"),
+    [
+        ("clamp(a / 2, 3, b)", "8 ÷ 2 held within 3 and 5"),
+        ("2.5 + clamp(0.2 * (a - 5), -1, 2.5)", "2.5 + (0.2 × (8 − 5) held within −1 and 2.5)"),
+        ("clamp(clamp(a, 0, 9), 1, max(b, 2))", "(8 held within 0 and 9) held within 1 and max(5, 2)"),
+    ],
+)
+def test_a_bound_is_written_in_words(text, worked):
+    assert Formula.parse(text).worked({"a": 8.0, "b": 5.0}) == worked

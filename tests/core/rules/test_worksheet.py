@@ -3,7 +3,7 @@ from pathlib import Path
 import pytest
 
 from izett.errors import UnknownName, ValueOutOfRange
-from izett.rules.sheet import load_sheet
+from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import State, Worksheet
 
 SHEET = """
@@ -122,3 +122,74 @@ def test_every_allowance_of_every_block_has_a_reason_and_a_default_within_its_ra
         for rule in method.sheet.rules.values():
             for way in rule.ways:
                 assert way.formula.uses or way.formula.text.replace(".", "").isdigit(), rule.symbol
+
+
+SHEET_WITH_SPREAD = """
+[[line]]
+symbol = "frame"
+label = "Frame"
+group = "Measures"
+unit = "cm"
+ways = [{ needs = ["chest"], formula = "chest + 5", spread = 1 }, { formula = "90", spread = 6 }]
+
+[[line]]
+symbol = "neck"
+label = "Neck"
+group = "Measures"
+unit = "cm"
+formula = "0.2 * frame + 19"
+spread = 1.5
+
+[[line]]
+symbol = "collar"
+label = "Collar"
+group = "Measures"
+unit = "cm"
+formula = "neck + 1"
+"""
+MEASURES = frozenset({"chest", "frame", "neck", "collar", "hip"})
+
+
+@pytest.fixture
+def lent(tmp_path):
+    path = tmp_path / "lent.toml"
+    path.write_text(SHEET_WITH_SPREAD, encoding="utf-8")
+    return load_sheet(path)
+
+
+def spread_of(sheet, symbol, **taken):
+    return Worksheet(sheet, taken=taken, overrides={}, measure_symbols=MEASURES).spread(symbol)
+
+
+def test_an_estimate_passes_on_the_uncertainty_of_what_it_reads_as_steeply_as_it_reads_it(lent):
+    assert spread_of(lent, "neck", frame=92.0) == pytest.approx(1.5)
+    assert spread_of(lent, "neck", chest=87.0) == pytest.approx((1.5**2 + 0.2**2 * 1) ** 0.5)
+    assert spread_of(lent, "neck") == pytest.approx((1.5**2 + (0.2 * 6) ** 2) ** 0.5)
+    assert spread_of(lent, "collar") == pytest.approx(spread_of(lent, "neck"))
+
+
+def test_what_was_taken_or_set_is_not_uncertain(lent):
+    assert spread_of(lent, "neck", neck=38.0) == 0
+    set_for_job = Worksheet(lent, taken={}, overrides={"neck": 38.0}, measure_symbols=MEASURES)
+    assert set_for_job.spread("collar") == 0
+
+
+def test_the_worksheet_shows_the_spread_of_estimates_only(lent):
+    sums = Worksheet(lent, taken={"chest": 87.0, "neck": 38.0}, overrides={}, measure_symbols=MEASURES)
+    by_symbol = {line.symbol: line for line in sums.lines()}
+    assert by_symbol["frame"].spread == 1
+    assert by_symbol["neck"].spread == 0
+    assert by_symbol["collar"].state is State.ESTIMATED
+
+
+def test_a_block_borrows_what_its_own_rules_read_at_any_remove_and_no_more(lent, tmp_path):
+    path = tmp_path / "own.toml"
+    path.write_text(
+        '[[line]]\nsymbol = "band"\nlabel = "Band"\ngroup = "1"\nunit = "cm"\n'
+        'ways = [{ needs = ["collar"], formula = "collar" }, { formula = "neck" }]\n',
+        encoding="utf-8",
+    )
+    own = borrow(load_sheet(path), lent)
+    # Where the collar was taken its rule is not needed; where it was not, the way that reads it is not taken.
+    assert own.order == ("frame", "neck", "band")
+    assert borrow(load_sheet(path), lent, never=("neck",)).order == ("band",)

@@ -54,7 +54,7 @@
 	let field = $state<HTMLInputElement | null>(null);
 
 	$effect(() => {
-		if (measure) sheet.pointed = measure.symbol;
+		sheet.pointed = measure?.symbol ?? null;
 	});
 
 	/** Return which reading comes next at a place: 0 the first, on the way through. */
