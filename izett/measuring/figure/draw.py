@@ -4,17 +4,16 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import cos, pi, sin
 
-from izett.errors import UnknownName
 from izett.geometry.point import Point, between
 from izett.measuring.figure.build import Build, Level, build_of
 from izett.measuring.figure.silhouette import Line, front_outline, mirrored, side_arm, side_outline, smooth
 from izett.measuring.measure import measures
+from izett.rules.formula import clamp
 
 VIEWS = ("front", "back", "side")
 #: A tape around the body hangs this share of its breadth below its level in front, so that it reads as round.
 SAG = 0.09
-#: Levels of limbs: their tapes lie on one limb, at its middle.
-LIMBS = ("thigh", "knee", "calf", "ankle", "bicep", "elbow", "wrist", "hand")
+#: Levels of the arm: their tapes are not drawn in the side view, where the arm lies over the trunk.
 ARM = ("bicep", "elbow", "wrist", "hand")
 
 
@@ -77,21 +76,9 @@ def _point(points: Mapping[str, Point], name: str) -> Point:
 
 
 def _ring(name: str, build: Build) -> list[Tape]:
-    if name == "hem":
-        knee, ankle = build.levels["knee"], build.levels["ankle"]
-        share = (build.hem - knee.y) / (ankle.y - knee.y)
-        half = (
-            max(knee.middle + knee.half, 1)
-            if share < 0
-            else between((knee.middle + knee.half, 0), (ankle.middle + 5, 0), share)[0]
-        )
-        level = Level(build.hem, half, knee.front, knee.back)
-    elif name == "neck":
+    if name == "neck":
         return _neck_ring(build)
-    elif name not in build.levels:
-        raise UnknownName(f"The figure has no level “{name}”.", mend="Name one of its levels.", where=(name,))
-    else:
-        level = build.levels[name]
+    level = _hem_level(build) if name == "hem" else build.levels[name]
     rings = [
         Tape("front", _arc(level, below=True)),
         Tape("back", mirrored(_arc(level, below=False))),
@@ -99,6 +86,14 @@ def _ring(name: str, build: Build) -> list[Tape]:
     if name not in ARM:
         rings.append(Tape("side", smooth([(level.back, level.y), (level.front, level.y)])))
     return rings
+
+
+def _hem_level(build: Build) -> Level:
+    """Return the level of the wished hem, around both legs: as broad as they are there, from the knee down narrower."""
+    knee, ankle = build.levels["knee"], build.levels["ankle"]
+    share = clamp((build.hem - knee.y) / (ankle.y - knee.y), 0, 1)
+    outer = knee.middle + knee.half
+    return Level(build.hem, outer + share * (ankle.middle + ankle.half - outer), knee.front, knee.back)
 
 
 def _arc(level: Level, *, below: bool) -> Line:
@@ -127,7 +122,7 @@ def _points(build: Build, view: str) -> dict[str, Point]:
 
 def _upright_points(build: Build) -> dict[str, Point]:
     at = build.levels
-    joint, _, elbow, wrist, knuckle, _ = build.arm
+    _, _, elbow, wrist, knuckle, _ = build.arm
     tip_x, tip_y = build.shoulder_point
     neck_x, neck_y = build.neck_point
     apex_x, apex_y = build.apex
@@ -162,7 +157,6 @@ def _upright_points(build: Build) -> dict[str, Point]:
         "elbow": (elbow[0] + outer, elbow[1]),
         "wrist": (wrist[0] + at["wrist"].half, wrist[1]),
         "knuckle": (knuckle[0] + at["hand"].half, knuckle[1]),
-        "joint": joint,
     }
 
 
