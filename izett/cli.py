@@ -125,8 +125,7 @@ def _measures(options: argparse.Namespace) -> int:
     elif suffix == ".csv":
         options.out.write_text(write_csv(sheet), encoding="utf-8")
     elif suffix == ".pdf":
-        unit = Unit(options.unit) if options.unit else Unit.CM
-        options.out.write_bytes(write_measure_sheet(sheet, paper=options.paper, unit=unit))
+        options.out.write_bytes(write_measure_sheet(sheet, paper=options.paper))
     else:
         raise FormatNotWritten(
             f"Files ending in “{suffix}” cannot be written.", mend="Use .json, .csv or .pdf.", where=(str(options.out),)

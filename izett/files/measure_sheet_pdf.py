@@ -52,7 +52,6 @@ def write_measure_sheet(
     sheet: Sheet | None,
     *,
     paper: str = "a4",
-    unit: Unit = Unit.CM,
     preparation: Sequence[str] = (),
     cautions: Sequence[str] = (),
 ) -> bytes:
@@ -61,7 +60,6 @@ def write_measure_sheet(
     Args:
         sheet: what was taken; None for a blank sheet, with a figure of middling build.
         paper: `a4` or `letter`.
-        unit: in which a length is also given beside the reading as it was typed.
         preparation: what to do before the tape, a line each.
         cautions: printed at the foot.
 
@@ -81,7 +79,7 @@ def write_measure_sheet(
     number = 1
     for station in stations():
         rows = [what for what in measures().values() if what.station == station.key]
-        page.station(station.title, station.stand, rows, number, figure, sheet, unit)
+        page.station(station.title, station.stand, rows, number, figure, sheet)
         number += len(rows)
     page.finish()
     canvas.save()
@@ -164,60 +162,59 @@ class _Page:
         first: int,
         figure: Figure,
         sheet: Sheet | None,
-        unit: Unit,
     ) -> None:
         left = RIM + FIGURE_WIDTH + 0.5
         text_width = self.width - RIM - left - _READINGS * (BOX_WIDTH + BOX_GAP) - 0.3
         split = [simpleSplit(plain(_how(what)), "Helvetica", _SMALL, text_width * POINTS_PER_CM) for what in rows]
         heights = [LINE * (len(lines) + 1.1) + ROW_AIR for lines in split]
-        if self.y - max(sum(heights), FIGURE_HEIGHT) - 1.1 < RIM + 0.8:
+        window = _window(figure, rows)
+        drawn = (window.top - window.low) * window.scale
+        if self.y - max(sum(heights), drawn) - 1.1 < RIM + 0.8:
             self.finish()
             self.y = self.top
         self.line([(RIM, self.y), (self.width - RIM, self.y)], width=0.8, grey=0.2)
         self.text(RIM, self.y - 0.5, title, size=_TEXT + 2, bold=True)
         self.text(left, self.y - 0.5, stand, size=_SMALL + 0.4, grey=0.35)
         self.y -= 0.95
-        self._figure(figure, rows, first)
+        self._figure(figure, rows, first, window)
         y = self.y
         for at, (what, lines, height) in enumerate(zip(rows, split, heights, strict=True)):
             self.text(left, y - LINE, f"{first + at}", bold=True)
             self.text(left + 0.65, y - LINE, what.name, bold=True)
             for down, words in enumerate(lines, start=2):
                 self.text(left + 0.65, y - LINE * down - 0.03, words, size=_SMALL, grey=0.35)
-            self._boxes(what, y, sheet, unit)
+            self._boxes(what, y, sheet)
             y -= height
-        self.y = min(y, self.y - FIGURE_HEIGHT) - 0.35
+        self.y = min(y, self.y - drawn) - 0.35
 
-    def _boxes(self, what: Measure, y: float, sheet: Sheet | None, unit: Unit) -> None:
+    def _boxes(self, what: Measure, y: float, sheet: Sheet | None) -> None:
         x = self.width - RIM - _READINGS * (BOX_WIDTH + BOX_GAP) + BOX_GAP
-        texts = _readings(what, sheet, unit)
+        texts = _readings(what, sheet)
         for box in range(_READINGS):
             self.line([(x, y - 0.62), (x + BOX_WIDTH, y - 0.62)], width=0.5, grey=0.35)
             if box < len(texts):
                 reading, other = texts[box]
                 self.text(x + 0.1, y - 0.5, reading, size=_TEXT + 1)
-                self.text(x + 0.1, y - 0.92, other, size=_SMALL, grey=0.45)
+                rest = texts[_READINGS:] if box == _READINGS - 1 else []
+                under = ", ".join([other, *(f"then {more} {there}" for more, there in rest)])
+                self.text(x + 0.1, y - 0.92, under, size=_SMALL, grey=0.45)
             x += BOX_WIDTH + BOX_GAP
 
-    def _figure(self, figure: Figure, rows: Sequence[Measure], first: int) -> None:
-        """Draw the views that this station's tapes run on, as near as they allow, with their numbers beside them."""
-        views = [v for v in VIEWS if any(_shown_view(figure, what) == v for what in rows)]
-        heights = [y for what in rows for tape in figure.tapes[what.symbol] for _, y in tape.line]
-        top, low = max(heights) + AROUND, min(heights) - AROUND
-        broad = max(x for x, _ in figure.outlines["front"])
-        column_width = FIGURE_WIDTH / len(views)
-        scale = min(FIGURE_HEIGHT / (top - low), (column_width - 2 * NUMBER_COLUMN) / (2 * broad))
-        for column, view in enumerate(views):
+    def _figure(self, figure: Figure, rows: Sequence[Measure], first: int, window: "_Window") -> None:
+        """Draw the views that this station's tapes run on, with their numbers beside them."""
+        top, low, scale = window.top, window.low, window.scale
+        column_width = FIGURE_WIDTH / len(window.views)
+        for column, view in enumerate(window.views):
             middle = RIM + column_width * (column + 0.5)
 
             def placed(line: Sequence[Point], middle: float = middle) -> list[Point]:
                 return [(middle + x * scale, self.y - (top - y) * scale) for x, y in line]
 
             self.canvas.saveState()
-            window = self.canvas.beginPath()
+            frame = self.canvas.beginPath()
             corner = (middle - column_width / 2, self.y - (top - low) * scale)
-            window.rect(*(v * POINTS_PER_CM for v in (*corner, column_width, (top - low) * scale)))
-            self.canvas.clipPath(window, stroke=0)
+            frame.rect(*(v * POINTS_PER_CM for v in (*corner, column_width, (top - low) * scale)))
+            self.canvas.clipPath(frame, stroke=0)
             outline = placed(figure.outlines[view])
             self.line([*outline, outline[0]], width=0.7, grey=0.35)
             for detail in figure.details[view]:
@@ -232,7 +229,7 @@ class _Page:
                             self.line(line, width=0.9)
                             lies = abs(line[0][1] - line[-1][1]) < NUMBER_APART
                             ends.append((max(line) if lies else line[-1], str(first + at)))
-            self._numbers(ends, middle + broad * scale + 0.3)
+            self._numbers(ends, middle + window.broad * scale + 0.3)
 
     def _numbers(self, ends: Sequence[tuple[Point, str]], x: float) -> None:
         """Write the tapes' numbers below each other at their side, each with a hair to its tape."""
@@ -245,13 +242,36 @@ class _Page:
             self.canvas.drawString(x * POINTS_PER_CM, (y - 0.08) * POINTS_PER_CM, text)
 
     def finish(self) -> None:
-        foot = "   ".join([*self.cautions, f"page {self.number}"])
-        for down, words in enumerate(
-            simpleSplit(plain(foot), "Helvetica", _SMALL, (self.width - 2 * RIM) * POINTS_PER_CM)
-        ):
+        width = (self.width - 2 * RIM - 2) * POINTS_PER_CM
+        for down, words in enumerate(simpleSplit(plain("   ".join(self.cautions)), "Helvetica", _SMALL, width)):
             self.text(RIM, RIM - 0.35 - down * 0.28, words, size=_SMALL, grey=0.4)
+        self.text(self.width - RIM - 1, RIM - 0.35, f"page {self.number}", size=_SMALL, grey=0.4)
         self.canvas.showPage()
         self.number += 1
+
+
+@dataclass(frozen=True, slots=True)
+class _Window:
+    """What of the figure a station shows: its views, from which height to which, how broad, and at which scale."""
+
+    views: Sequence[str]
+    top: float
+    low: float
+    broad: float
+    scale: float
+
+
+def _window(figure: Figure, rows: Sequence[Measure]) -> _Window:
+    """Return the views that the measures' tapes run on, as near as the tapes allow."""
+    views = [v for v in VIEWS if any(_shown_view(figure, what) == v for what in rows)]
+    heights = [y for what in rows for tape in figure.tapes[what.symbol] for _, y in tape.line]
+    outline = figure.outlines["front"]
+    top = min(max(heights) + AROUND, max(y for _, y in outline) + 1)
+    low = max(min(heights) - AROUND, min(y for _, y in outline) - 1)
+    broad = max(x for x, _ in outline)
+    column_width = FIGURE_WIDTH / len(views)
+    scale = min(FIGURE_HEIGHT / (top - low), (column_width - 2 * NUMBER_COLUMN) / (2 * broad))
+    return _Window(views, top, low, broad, scale)
 
 
 def _how(what: Measure) -> str:
@@ -263,8 +283,8 @@ def _shown_view(figure: Figure, what: Measure) -> str:
     return figure.tapes[what.symbol][0].view
 
 
-def _readings(what: Measure, sheet: Sheet | None, unit: Unit) -> list[tuple[str, str]]:
-    """Return what stands in the boxes: each reading as typed, and under it the same in the reader's unit."""
+def _readings(what: Measure, sheet: Sheet | None) -> list[tuple[str, str]]:
+    """Return what stands in the boxes: each reading as typed, and under it the same in the other unit."""
     if sheet is None:
         return []
     keys = [key for key in (what.symbol, f"{what.symbol}.left", f"{what.symbol}.right") if key in sheet.taken]
@@ -272,8 +292,9 @@ def _readings(what: Measure, sheet: Sheet | None, unit: Unit) -> list[tuple[str,
     for key in keys:
         side = key[len(what.symbol) :].replace(".", " ")
         for reading in sheet.taken[key].readings:
+            other = Unit.INCH if reading.unit is Unit.CM else Unit.CM
             stated = reading.text.strip() if what.kind == "cup" else f"{reading.text.strip()} {reading.unit.value}"
-            found.append((stated, f"{show_length(reading.cm, unit=unit)}{side}"))
+            found.append((stated, f"{show_length(reading.cm, unit=other)}{side}"))
     return found
 
 

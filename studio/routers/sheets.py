@@ -116,7 +116,7 @@ def read_file(request: HttpRequest, file: File[UploadedFile], unit: Unit | None 
 @router.get("/measures/sheet.pdf")
 def blank_sheet(request: HttpRequest, paper: Literal["a4", "letter"] = "a4") -> HttpResponse:
     """Return the measuring sheet to fill by hand."""
-    return _pdf(None, paper, Unit.CM, "measuring sheet")
+    return _pdf(None, paper, "measuring sheet")
 
 
 @router.get("/sheets/{sheet_id}/figure", response=FigureOut)
@@ -131,13 +131,12 @@ def sheet_file(
     sheet_id: int,
     kind: Literal["json", "csv", "pdf"],
     paper: Literal["a4", "letter"] = "a4",
-    unit: Unit = Unit.CM,
 ) -> HttpResponse:
     """Return a kept sheet as a file to keep or to print."""
     kept = _sheet(sheet_id)
     sheet, name = core_sheet(kept), f"{kept.wearer.name} sheet {kept.number}"
     if kind == "pdf":
-        return _pdf(sheet, paper, unit, name)
+        return _pdf(sheet, paper, name)
     if kind == "json":
         return attachment(write_measures(sheet), "application/json", f"{filename(name)}.izett-measures.json")
     return attachment(write_csv(sheet), "text/csv", f"{filename(name)}.csv")
@@ -150,11 +149,10 @@ def _sheet(sheet_id: int) -> MeasureSheet:
     return kept
 
 
-def _pdf(sheet: Sheet | None, paper: str, unit: Unit, name: str) -> HttpResponse:
+def _pdf(sheet: Sheet | None, paper: str, name: str) -> HttpResponse:
     content = write_measure_sheet(
         sheet,
         paper=paper,
-        unit=unit,
         preparation=[f"{item.title}: {item.says}" for item in preparation()],
         cautions=CAUTIONS["measure"],
     )

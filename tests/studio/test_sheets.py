@@ -154,7 +154,7 @@ def test_sheets_go_out_as_files_and_come_in_the_same(page):
         assert back["wearer"] == "Odile Varn" and back["left_out"] == []
         second = keep(page, page.wearer(f"Another {kind}"), back["sheet"]["readings"]).json()
         assert {r["symbol"]: r["cm"] for r in second["readings"]} == {r["symbol"]: r["cm"] for r in kept["readings"]}
-    assert page.get(f"/api/sheets/{kept['id']}/files/pdf?paper=letter&unit=in").content.startswith(b"%PDF")
+    assert page.get(f"/api/sheets/{kept['id']}/files/pdf?paper=letter").content.startswith(b"%PDF")
     assert page.get("/api/measures/sheet.pdf").content.startswith(b"%PDF")
     assert page.get("/api/sheets/987654/files/pdf").status_code == 404
     assert page.get(f"/api/sheets/{kept['id']}/figure").json()["levels"]["waist"]["half"] > 8

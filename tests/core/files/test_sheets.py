@@ -218,7 +218,9 @@ def test_a_chart_that_is_none_is_told_where(text, says):
 
 @pytest.mark.parametrize(("paper", "size"), [("a4", (595, 842)), ("letter", (612, 792))])
 def test_the_printed_sheet_has_every_measure_and_what_was_taken(paper, size):
-    sheet = read_csv("# wearer,Odile Varn\nmeasure,reading,reading 2,unit\nbust_girth,36 5/8,36½,in\ncup,C,,\n").sheet
+    sheet = read_csv(
+        "# wearer,Odile Varn\nmeasure,reading,reading 2,reading 3,unit\nbust_girth,36 5/8,38,36¾,in\ncup,C,,,\n"
+    ).sheet
     for content, taken in (
         (write_measure_sheet(None, paper=paper), False),
         (write_measure_sheet(sheet, paper=paper), True),
@@ -230,6 +232,7 @@ def test_the_printed_sheet_has_every_measure_and_what_was_taken(paper, size):
             assert what.name in text
         assert ("36 5/8 in" in text) is taken
         assert ("93.0 cm" in text) is taken
+        assert ("then 36¾ in" in text) is taken
         assert ("Odile Varn" in text) is taken
     with pytest.raises(UnknownName):
         write_measure_sheet(None, paper="napkin")

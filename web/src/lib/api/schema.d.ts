@@ -2602,7 +2602,6 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";
-                unit?: "cm" | "in";
             };
             header?: never;
             path: {

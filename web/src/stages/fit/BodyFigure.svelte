@@ -16,7 +16,7 @@
 	let { figure, view, kinds, findings, chosen, onchoose }: Props = $props();
 
 	/** cm below the waist that are shown: findings of a bodice end at the hip. */
-	const LOWEST = -26;
+	const LOWEST = -21;
 	const here = $derived(kinds.filter((kind) => kind.view === view));
 
 	/** Kinds that lie on one spot share it: the one that was found, or the chosen one, shows. */

@@ -4,7 +4,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import SizeChoice from '../../lib/parts/SizeChoice.svelte';
-	import { reading, type Unit } from '../../lib/units.svelte';
+	import type { Unit } from '../../lib/units.svelte';
 	import type { SheetTaking } from './sheet.svelte';
 
 	interface Props {
@@ -105,9 +105,8 @@
 		{#if kept}
 			<p>
 				Sheet {kept.number}, filled:
-				<a href="/api/sheets/{kept.id}/files/pdf?paper=a4&unit={reading.unit}" download>A4</a>
-				<a href="/api/sheets/{kept.id}/files/pdf?paper=letter&unit={reading.unit}" download>Letter</a>; as a
-				file:
+				<a href="/api/sheets/{kept.id}/files/pdf?paper=a4" download>A4</a>
+				<a href="/api/sheets/{kept.id}/files/pdf?paper=letter" download>Letter</a>; as a file:
 				<a href="/api/sheets/{kept.id}/files/csv" download>CSV</a>
 				<a href="/api/sheets/{kept.id}/files/json" download>JSON</a>
 			</p>

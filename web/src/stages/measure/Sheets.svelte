@@ -65,7 +65,7 @@
 	);
 
 	function file(sheet: Sheet, kind: string): string {
-		return `/api/sheets/${sheet.id}/files/${kind}${kind === 'pdf' ? `?unit=${reading.unit}` : ''}`;
+		return `/api/sheets/${sheet.id}/files/${kind}`;
 	}
 </script>
 
