@@ -190,12 +190,15 @@ class AdviceOut(BaseModel):
 
 
 class PieceChangeOut(BaseModel):
-    """How far a piece would change."""
+    """How far a piece would change: the line that moves farthest, and the one whose length changes most."""
 
     piece: str
     title: str
     lineage: str
     distance: float
+    stretched: str
+    length_before: float
+    length_after: float
 
 
 class JobChangeOut(BaseModel):

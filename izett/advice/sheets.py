@@ -1,9 +1,9 @@
 """Two sheets of one wearer: what moved beyond the tape's tolerance, and what a job would change if drafted again."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from izett.fitting.compare import moves
+from izett.fitting.compare import LineMove, moves
 from izett.measuring.measure import measure, measures
 from izett.recipe import Evaluator, Recipe
 
@@ -23,12 +23,21 @@ class Difference:
 
 @dataclass(frozen=True, slots=True)
 class PieceChange:
-    """How far a piece would change: its line that moves most, in cm."""
+    """How far a piece would change, in cm.
+
+    Attributes:
+        piece, title: which piece.
+        lineage, distance: its line that moves farthest, and how far.
+        stretched, length_before, length_after: its line whose length changes most, and how.
+    """
 
     piece: str
     title: str
     lineage: str
     distance: float
+    stretched: str
+    length_before: float
+    length_after: float
 
 
 def differences(before: Mapping[str, float], after: Mapping[str, float]) -> list[Difference]:
@@ -52,8 +61,24 @@ def piece_changes(evaluator: Evaluator, before: Recipe, after: Recipe) -> list[P
         IzettError: one of them gives no draft.
     """
     old, new = (evaluator.evaluate(recipe).pattern for recipe in (before, after))
-    titles = {piece.name: piece.title for piece in new}
-    farthest: dict[str, PieceChange] = {}
+    by_piece: dict[str, list[LineMove]] = {}
     for move in moves(old, new):
-        farthest.setdefault(move.piece, PieceChange(move.piece, titles[move.piece], move.lineage, move.distance))
-    return list(farthest.values())
+        by_piece.setdefault(move.piece, []).append(move)
+    titles = {piece.name: piece.title for piece in new}
+    return [_change(titles[name], found) for name, found in by_piece.items()]
+
+
+def _change(title: str, found: Sequence[LineMove]) -> PieceChange:
+    farthest = found[0]  # moves come the largest first
+    # A dart's legs are as long as the dart: what is sewn shut says nothing of a piece's size.
+    edges = [move for move in found if not move.lineage.endswith("_dart")] or found
+    stretched = max(edges, key=lambda move: abs(move.length_after - move.length_before))
+    return PieceChange(
+        farthest.piece,
+        title,
+        farthest.lineage,
+        farthest.distance,
+        stretched.lineage,
+        stretched.length_before,
+        stretched.length_after,
+    )

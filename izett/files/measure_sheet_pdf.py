@@ -25,6 +25,8 @@ FIGURE_HEIGHT = 7.2
 BOX_WIDTH, BOX_GAP = 2.3, 0.25
 LINE = 0.31
 ROW_AIR = 0.24
+#: A row is as high as a reading with the other unit under it.
+FEWEST_LINES = 2
 #: cm of the body that are shown above and below the outermost tapes; and the width kept free for numbers beside it.
 AROUND = 9.0
 NUMBER_COLUMN = 0.45
@@ -166,7 +168,7 @@ class _Page:
         left = RIM + FIGURE_WIDTH + 0.5
         text_width = self.width - RIM - left - _READINGS * (BOX_WIDTH + BOX_GAP) - 0.3
         split = [simpleSplit(plain(_how(what)), "Helvetica", _SMALL, text_width * POINTS_PER_CM) for what in rows]
-        heights = [LINE * (len(lines) + 1.1) + ROW_AIR for lines in split]
+        heights = [LINE * (max(len(lines), FEWEST_LINES) + 1.1) + ROW_AIR for lines in split]
         window = _window(figure, rows)
         drawn = (window.top - window.low) * window.scale
         if self.y - max(sum(heights), drawn) - 1.1 < RIM + 0.8:

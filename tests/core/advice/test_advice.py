@@ -100,3 +100,6 @@ def test_a_draft_from_another_sheet_tells_which_pieces_change_most(evaluator):
     assert {c.piece for c in changes} == {"bodice_front", "bodice_back"}
     assert [c.distance for c in changes] == sorted((c.distance for c in changes), reverse=True)
     assert piece_changes(evaluator, RECIPE, RECIPE) == []
+    # A waist that is 5 cm larger shows in the waist: each quarter gains more of it than of any other line.
+    assert {c.stretched.split(".")[1] for c in changes} <= {"waist", "side", "centre"}
+    assert all(abs(c.length_after - c.length_before) > 0.2 for c in changes)

@@ -987,7 +987,7 @@ export interface components {
         };
         /**
          * PieceChangeOut
-         * @description How far a piece would change.
+         * @description How far a piece would change: the line that moves farthest, and the one whose length changes most.
          */
         PieceChangeOut: {
             /** Piece */
@@ -998,6 +998,12 @@ export interface components {
             lineage: string;
             /** Distance */
             distance: number;
+            /** Stretched */
+            stretched: string;
+            /** Length Before */
+            length_before: number;
+            /** Length After */
+            length_after: number;
         };
         /**
          * SheetReadOut

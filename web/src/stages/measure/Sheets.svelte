@@ -174,7 +174,8 @@
 							<li>
 								{piece.title}: up to <span class="figures">{shown(piece.distance)}</span> at the {lineName(
 									piece.lineage,
-								)}
+								)}; {lineName(piece.stretched)}
+								<span class="figures">{shown(piece.length_before)} → {shown(piece.length_after)}</span>
 							</li>
 						{/each}
 					</ul>
