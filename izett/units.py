@@ -143,6 +143,15 @@ def stated_length(reading: Reading) -> str:
     return text if states_its_own else f"{text} {reading.unit.value}"
 
 
+def exact_text(cm: float) -> str:
+    """Return a length in cm as text that reads back as the same float.
+
+    >>> exact_text(92.0), exact_text(86.83625)
+    ('92', '86.83625')
+    """
+    return repr(float(cm)).removesuffix(".0")
+
+
 def _number(match: re.Match[str]) -> Fraction:
     if match["whole"] is not None:
         value = int(match["whole"]) + _fraction(match["mixed"])

@@ -12,7 +12,7 @@ from izett.errors import IzettError, UnreadableFile, UnstatedUnit
 from izett.files.measures_csv import delimiter, key_of, states_unit, unit_of
 from izett.measuring.measure import read_measure
 from izett.measuring.size_chart import SizeChart
-from izett.units import Reading, Unit
+from izett.units import Reading, Unit, exact_text
 
 _HEADING = re.compile(r"^(?P<name>.*?)\s*(?:\((?P<unit>[^)]*)\))?$")
 
@@ -24,7 +24,7 @@ def write_size_chart(chart: SizeChart) -> str:
     rows = csv.writer(stream, lineterminator="\n")
     rows.writerow(["size", *(f"{symbol} (cm)" for symbol in symbols)])
     for name, size in chart.sizes.items():
-        rows.writerow([name, *(f"{size[symbol]:g}" if symbol in size else "" for symbol in symbols)])
+        rows.writerow([name, *(exact_text(size[symbol]) if symbol in size else "" for symbol in symbols)])
     return stream.getvalue()
 
 

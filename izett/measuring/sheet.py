@@ -7,7 +7,7 @@ from types import MappingProxyType
 
 from izett.measuring.measure import check_length, measure, symbol_of
 from izett.measuring.taking import Taken, settled
-from izett.units import Reading, Unit
+from izett.units import Reading, Unit, exact_text
 
 #: Who may have measured.
 TAKERS = ("helper", "alone", "scan", "chart")
@@ -47,5 +47,5 @@ def sheet_of(cm: Mapping[str, float], **about: str) -> Sheet:
     taken: dict[str, Taken] = {}
     for key, length in cm.items():
         check_length(measure(symbol_of(key)), length)
-        taken[key] = Taken(key, (Reading(f"{length:g}", Unit.CM, length),))
+        taken[key] = Taken(key, (Reading(exact_text(length), Unit.CM, length),))
     return Sheet(MappingProxyType(taken), **about)  # type: ignore[arg-type]  # about holds the text fields only

@@ -88,14 +88,18 @@ class Tab:
     def state(self):
         return self.page.request.get(f"{self.server}/api/jobs/{self.job_id()}").json()
 
-    def new_ticket(self, garment="Recital bodice", name="Odile Varn", **readings):
-        """Write a ticket for someone new and measure them."""
+    def begin_measuring(self, garment="Recital bodice", name="Odile Varn"):
+        """Write a ticket for someone new, up to their empty sheet."""
         self.open("/new")
         self.field("For whom").select_option("new")
         self.field("Name").fill(name)
         self.field("Garment").fill(garment)
         self.button("On to measuring").click()
         self.page.locator("[data-measure=bust_girth]").wait_for()
+
+    def new_ticket(self, garment="Recital bodice", name="Odile Varn", **readings):
+        """Write a ticket for someone new and measure them."""
+        self.begin_measuring(garment, name)
         for symbol, text in (readings or MEASURES).items():
             self.measure(symbol, text)
         self.button("Keep the sheet and draft").click()

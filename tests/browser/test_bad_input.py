@@ -7,11 +7,7 @@ pytestmark = pytest.mark.django_db(transaction=True)
 
 def test_odd_measures_are_asked_about_at_once_and_kept_as_typed(tab):
     page = tab.page
-    tab.open("/new")
-    tab.field("For whom").select_option("new")
-    tab.field("Name").fill("Odile Varn")
-    tab.field("Garment").fill("Bodice")
-    tab.button("On to measuring").click()
+    tab.begin_measuring()
     tab.measure("waist_girth", "29")
     page.get_by_text("Waist girth of 29.0 cm: was that inches?").wait_for()
     tab.button("Yes: 29.0 in").click()
@@ -40,11 +36,7 @@ def test_odd_measures_are_asked_about_at_once_and_kept_as_typed(tab):
 
 def test_missing_measures_are_named(tab):
     page = tab.page
-    tab.open("/new")
-    tab.field("For whom").select_option("new")
-    tab.field("Name").fill("Odile Varn")
-    tab.field("Garment").fill("Bodice")
-    tab.button("On to measuring").click()
+    tab.begin_measuring()
     tab.measure("bust_girth", "92")
     page.get_by_text("Still needed: waist girth; body height or nape to waist.").wait_for()
 

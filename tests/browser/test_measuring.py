@@ -34,12 +34,7 @@ def jobs_of(tab):
 
 def test_a_whole_sheet_is_typed_by_keyboard_alone_in_inches_and_comes_back_exact(tab):
     page = tab.page
-    tab.open("/new")
-    tab.field("For whom").select_option("new")
-    tab.field("Name").fill("Odile Varn")
-    tab.field("Garment").fill("Recital bodice")
-    tab.button("On to measuring").click()
-    page.locator("[data-measure=bust_girth]").wait_for()
+    tab.begin_measuring()
     page.get_by_text("inches", exact=True).click()
     page.get_by_role("button", name=f"All {len(measures())} measures").press("Enter")
     order = page.locator("[data-measure]").evaluate_all("es => es.map(e => e.dataset.measure)")
@@ -205,6 +200,22 @@ def test_guided_taking_reads_left_and_then_right_where_they_are_taken_apart(tab)
     page.get_by_text("Sums", exact=True).click()
     page.locator("[data-sum=shoulder_length] .value").wait_for()
     assert tab.sum_value("shoulder_length") == "12.4 cm"
+
+
+def test_what_was_typed_in_centimetres_is_called_so_to_who_reads_in_inches(tab):
+    tab.new_ticket()
+    page = tab.page
+    job = page.url.split("/draft")[0]
+    page.goto(f"{job}/measure?view=take")
+    page.get_by_text("inches", exact=True).click()
+    tab.button("Begin").click()
+    page.locator("label.name", has_text="Body height").wait_for()
+    assert page.locator("#guide-field").input_value() == "168"
+    assert page.locator(".entry .unit").inner_text() == "cm"
+    page.locator(".entry .other", has_text="66⅛ in").wait_for()
+    page.locator("#guide-field").fill("66 1/4")
+    page.locator(".entry .unit", has_text="in").wait_for()
+    page.locator(".entry .other", has_text="168.3 cm").wait_for()
 
 
 def test_a_reading_that_cannot_be_read_is_not_left_behind(tab):
@@ -447,11 +458,7 @@ def test_a_cup_letter_is_typed_as_a_letter_and_gives_a_dart_beside_the_others(ta
 
 def test_the_measure_sheet_of_a_first_wearer_takes_the_allowance_into_the_new_job(tab):
     page = tab.page
-    tab.open("/new")
-    tab.field("For whom").select_option("new")
-    tab.field("Name").fill("Odile Varn")
-    tab.field("Garment").fill("Recital bodice")
-    tab.button("On to measuring").click()
+    tab.begin_measuring()
     for symbol, text in {"bust_girth": "92", "waist_girth": "74", "height": "168"}.items():
         tab.measure(symbol, text)
     page.locator("#by").select_option("alone")

@@ -168,13 +168,14 @@ def test_a_file_without_a_unit_is_asked_about_and_a_foreign_one_told(page):
 
 
 def test_a_standard_size_is_a_wearer_like_any_other_and_stands_once(page):
-    size = {"chart": "en_13402_3_women", "size": "92", "height": {"text": "66", "unit": "in"}}
+    size = {"chart": "en_13402_3_women", "size": "92", "height": {"text": "65 3/16", "unit": "in"}}
     wearer = page.post("/api/sizes/take", size).json()
     assert page.post("/api/sizes/take", size).json()["id"] == wearer["id"]
     assert Wearer.objects.count() == 1
     assert wearer["newest"]["taken_by"] == "chart"
     readings = {r["symbol"]: r["cm"] for r in wearer["newest"]["readings"]}
-    assert readings == {"bust_girth": 92, "waist_girth": 76, "hip_girth": 100, "height": pytest.approx(167.64)}
+    assert readings == {"bust_girth": 92, "waist_girth": 76, "hip_girth": 100, "height": 165.57625}
+    assert wearer["sheets"] == page.post("/api/sizes/take", size).json()["sheets"] == 1
     sums = {s["symbol"]: s["value"] for s in page.preview(page.job(wearer))["sums"]}
     assert sums["front_width"] == pytest.approx(draft(METHOD, readings).values["front_width"])
     problem(page.post("/api/sizes/take", {**size, "size": "93"}), 404, "unknown-name")

@@ -20,7 +20,7 @@ from izett.files.size_chart_csv import read_size_chart, write_size_chart
 from izett.measuring.measure import measures, read_measure
 from izett.measuring.scanner import NOISE, scan
 from izett.measuring.sheet import Sheet, sheet_of
-from izett.measuring.size_chart import standard_charts
+from izett.measuring.size_chart import SizeChart, standard_charts
 from izett.measuring.taking import Taken
 from izett.units import Unit
 from tests.bodies import EN_13402_3
@@ -195,6 +195,10 @@ def test_a_chart_comes_back_exactly_and_a_makers_own_may_be_in_inches():
     assert {n: {s: r.cm for s, r in size.items()} for n, size in back.items()} == {
         name: dict(size) for name, size in women.sizes.items()
     }
+    odd = read_size_chart("size,bust_girth (in)\nS,34 3/16\n")["S"]["bust_girth"].cm
+    chart = SizeChart("odd", "Odd", "", {"S": {"bust_girth": odd}})
+    assert read_size_chart(write_size_chart(chart))["S"]["bust_girth"].cm == odd
+    assert sheet_of(chart.body("S")).taken["bust_girth"].readings[0].text == "86.83625"
     own = read_size_chart("size, bust girth (in), waist_girth\nS, 34 1/2, 69 cm\n")
     assert {s: r.cm for s, r in own["S"].items()} == {"bust_girth": 87.63, "waist_girth": 69.0}
 

@@ -4,7 +4,7 @@
 	import { searchParams } from 'sv-router';
 	import type { Measure } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import { reading, shown, spoken } from '../../lib/units.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
 	import FigureViews from './FigureViews.svelte';
 	import GuideEnd from './GuideEnd.svelte';
 	import OneMeasure from './OneMeasure.svelte';
@@ -51,6 +51,7 @@
 	/** Which reading is typed here: the first on the way through, the next one when it is read again. */
 	// svelte-ignore state_referenced_locally
 	let readingNumber = $state(nextReading(sheet.place));
+	const typedIn = $derived(sheet.unit(key, readingNumber));
 	let field = $state<HTMLInputElement | null>(null);
 
 	$effect(() => {
@@ -148,10 +149,10 @@
 					aria-invalid={found?.error ? 'true' : undefined}
 					aria-describedby="guide-said"
 				/>
-				<span class="unit">{measure.kind === 'cup' ? '' : reading.unit}</span>
+				<span class="unit">{measure.kind === 'cup' ? '' : typedIn}</span>
 				<span class="other figures">
 					{#if found?.cm && sheet.text(key, readingNumber).trim()}
-						{reading.unit === 'cm' ? `${found.shown_in} in` : `${found.shown_cm} cm`}
+						{typedIn === 'cm' ? `${found.shown_in} in` : `${found.shown_cm} cm`}
 					{/if}
 				</span>
 			</div>
@@ -281,11 +282,15 @@
 	.odd {
 		color: var(--amber);
 	}
-	.soft {
+	.large :global(h2) {
+		font-size: 1.9rem;
+		margin: 0.4rem 0 0.8rem;
+	}
+	.large :global(.soft) {
 		color: var(--ink-soft);
 		font-size: 0.98rem;
 	}
-	.deeds {
+	.large :global(.deeds) {
 		display: flex;
 		gap: 0.6rem;
 		margin-top: 1rem;

@@ -132,7 +132,8 @@
 								>{shelf.name(key.split('.')[0] ?? key)}{key.includes('.') ? `, ${key.split('.')[1]}` : ''}</td
 							>
 							<td>{[taken, ...(taken.again ?? [])].map((r) => r.text).join(' · ')}</td>
-							<td class="soft">{sheet.text(key) ? `instead of ${sheet.text(key)}` : ''}</td>
+							<td class="soft">{sheet.text(key) ? `instead of ${sheet.text(key)} ${sheet.unit(key)}` : ''}</td
+							>
 						</tr>
 					{/each}
 				</tbody>

@@ -55,7 +55,11 @@
 			<div class="again">
 				{#each fields(key) as number (number)}
 					<label for="again-{key}-{number}"
-						>{ORDINAL[number]} reading{apart ? `, ${key.slice(measure.symbol.length + 1)}` : ''}</label
+						>{ORDINAL[number]} reading{sheet.unit(key, number) === reading.unit
+							? ''
+							: ` (${sheet.unit(key, number)})`}{apart
+							? `, ${key.slice(measure.symbol.length + 1)}`
+							: ''}</label
 					>
 					<input
 						id="again-{key}-{number}"

@@ -67,19 +67,6 @@
 </div>
 
 <style>
-	h2 {
-		font-size: 1.9rem;
-		margin: 0.4rem 0 0.8rem;
-	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.98rem;
-	}
-	.deeds {
-		display: flex;
-		gap: 0.6rem;
-		margin-top: 1rem;
-	}
 	.prepare {
 		list-style: none;
 		padding: 0;

@@ -18,7 +18,7 @@ import {
 	type UnderWay,
 } from '../../lib/api/client';
 import { Latest } from '../../lib/api/latest';
-import { reading } from '../../lib/units.svelte';
+import { reading, type Unit } from '../../lib/units.svelte';
 
 export type Taker = 'helper' | 'alone' | 'scan' | 'chart';
 type Kept = Omit<UnderWay, 'saved'> & { at: number };
@@ -138,6 +138,13 @@ export class SheetTaking {
 	text(key: string, again = 0): string {
 		const taken = this.readings[key];
 		return (again === 0 ? taken?.text : taken?.again?.[again - 1]?.text) ?? '';
+	}
+
+	/** The unit in which a reading was typed; of one that is not typed yet, the unit that is typed in now. */
+	unit(key: string, again = 0): Unit {
+		const taken = this.readings[key];
+		const typed = again === 0 ? taken : taken?.again?.[again - 1];
+		return typed?.text.trim() ? typed.unit : reading.unit;
 	}
 
 	/** Type a reading: the first, or one read again. */

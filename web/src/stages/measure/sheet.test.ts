@@ -143,6 +143,17 @@ test('only the judgement of what is typed now settles it, not an older one that 
 	expect(sheet.review?.missing).toEqual([['2']]);
 });
 
+test('a reading keeps the unit in which it was typed; a new one takes the unit that is typed in now', () => {
+	const sheet = taking('w', KEPT, null, null);
+	expect(sheet.unit('bust_girth')).toBe('in');
+	expect(sheet.unit('bust_girth', 1)).toBe('in');
+	expect(sheet.unit('waist_girth', 1)).toBe('cm');
+	reading.unit = 'in';
+	expect(sheet.unit('waist_girth')).toBe('cm');
+	expect(sheet.unit('waist_girth', 1)).toBe('in');
+	expect(sheet.unit('hip_girth')).toBe('in');
+});
+
 test('left and right begin as the whole and come together again', () => {
 	const sheet = taking('w', null, null, null);
 	sheet.type('arm_length', '59');
