@@ -18,8 +18,9 @@ from pydantic import ValidationError
 
 import izett
 from izett.checking.check import Check, Garment, Result, run
-from izett.drafting.method import DIRECT, Draft, Method, draft
-from izett.errors import IzettError, StepRefused, UnknownName
+from izett.drafting.ease import FITTED, WOVEN, Cloth
+from izett.drafting.method import DIRECT, Choices, Draft, Method, draft
+from izett.errors import DraftRefused, IzettError, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
@@ -47,6 +48,38 @@ class Catalogue:
                 where=(key,),
             )
         return self.methods[key]
+
+    def in_order(self, blocks: Sequence[str]) -> tuple[Method, ...]:
+        """Return the methods of blocks in the order of drafting, with the usual base of one that has none.
+
+        Raises:
+            UnknownName: there is no such block.
+            DraftRefused: two of them would clothe the trunk.
+        """
+        wanted = {key: self.method(key) for key in blocks}
+        for method in tuple(wanted.values()):
+            if method.stands_on and not any(base in wanted for base in method.stands_on):
+                base = self.method(method.stands_on[0])
+                wanted[base.key] = base
+        bodies = [method for method in wanted.values() if method.body]
+        if len(bodies) > 1:
+            raise DraftRefused(
+                f"{' and '.join(method.title for method in bodies)} both clothe the trunk.",
+                mend="Keep one of them, and open another ticket for the other.",
+                where=tuple(method.key for method in bodies),
+            )
+        found: list[Method] = []
+        while len(found) < len(wanted):
+            placed = {method.key for method in found}
+            waiting = [m for m in wanted.values() if m.key not in placed]
+            found.append(next(m for m in waiting if not {*m.stands_on, *m.joins} & (wanted.keys() - placed)))
+        return tuple(found)
+
+    def knows(self, symbol: str) -> bool:
+        """Return whether any block has an allowance or rule of that name."""
+        return any(
+            symbol in part for m in self.methods.values() for part in (m.sheet.allowances, m.sheet.rules, m.sheet.found)
+        )
 
 
 @dataclass(frozen=True)
@@ -87,10 +120,15 @@ class Recipe:
 
     Attributes:
         block: the method's key.
-        school: which measures it uses.
         measures: what was taken, cm by symbol.
+        school: which measures it uses.
         overrides: allowances and rules set for this job, by symbol.
         steps: the changes, in order.
+        also: the keys of further blocks that are drafted with it.
+        schools: the ways chosen where makers differ otherwise, by the school's key.
+        fit, cloth: how close, in what.
+        house: the maker's house rules as they stood when the job was opened, by symbol.
+        why: the reasons of overrides and house rules, by symbol.
     """
 
     block: str
@@ -98,6 +136,22 @@ class Recipe:
     school: str = DIRECT
     overrides: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     steps: Sequence[Step] = ()
+    also: Sequence[str] = ()
+    schools: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    fit: str = FITTED
+    cloth: Cloth = WOVEN
+    house: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    why: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+
+    def drafted_from(self) -> list[Any]:
+        """Return all that the draft depends on, as plain data."""
+        return [
+            self.block,
+            list(self.also),
+            dict(self.measures),
+            [self.school, dict(self.schools), self.fit, self.cloth.kind, self.cloth.stretch],
+            [dict(self.overrides), dict(self.house), dict(self.why)],
+        ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,14 +210,8 @@ class Evaluator:
         Raises:
             UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
         """
-        method = self.catalogue.method(recipe.block)
-        key = _hash(
-            b"",
-            [izett.__version__, recipe.block, recipe.school, dict(recipe.measures), dict(recipe.overrides)],
-        )
-        drafted: Draft = self._remember(
-            key, lambda: draft(method, recipe.measures, school=recipe.school, overrides=recipe.overrides)
-        )
+        key = _hash(b"", [izett.__version__, *recipe.drafted_from()])
+        drafted: Draft = self._remember(key, lambda: self._draft(recipe))
         stages: list[Stage] = []
         pattern = drafted.pattern
         for step in recipe.steps:
@@ -177,6 +225,26 @@ class Evaluator:
             lambda: tuple(result for check in self.catalogue.checks.values() for result in run(check, garment)),
         )
         return Evaluation(drafted, tuple(stages), results)
+
+    def _draft(self, recipe: Recipe) -> Draft:
+        first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
+        sheets = [method.sheet for method in (first, *also)]
+
+        def concerns(symbol: str) -> bool:
+            # What was set for a block that is not drafted now is kept in the recipe for when it is again.
+            here = any(symbol in part for s in sheets for part in (s.allowances, s.rules, s.found))
+            return here or not self.catalogue.knows(symbol)
+
+        choices = Choices(
+            recipe.school,
+            recipe.schools,
+            recipe.fit,
+            recipe.cloth,
+            {symbol: value for symbol, value in recipe.overrides.items() if concerns(symbol)},
+            recipe.house,
+            recipe.why,
+        )
+        return draft(first, recipe.measures, also=also, choices=choices)
 
     def _stage(self, step: Step, before: Pattern) -> Stage:
         operation = self.catalogue.operations.get(step.kind)

@@ -26,8 +26,8 @@ class Scoop:
     lower: float
 
 
-BACK = Scoop(height=0.45, lower=0.55)
-FRONT = Scoop(height=0.40, lower=0.66)
+#: Heights of the across line in a middling armhole.
+BACK_HEIGHT, FRONT_HEIGHT = 0.45, 0.40
 
 #: A wide armhole turns higher up: by this much for each unit of width over height beyond the middling 0.28.
 _HEIGHT_BY_WIDTH = 0.35

@@ -1,16 +1,27 @@
-"""What a drafting method is: a rule sheet and a function from its values to a pattern."""
+"""What a drafting method is, and drafting one block or several together on one worksheet.
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
-from functools import cached_property
+Blocks drafted together share one sheet of sums: a sleeve reads the armhole of the bodice that was drafted before it. A
+later block never alters an earlier one: where it needs another armhole it asks for an adjustment, and the whole draft
+starts again from the beginning with that, so that no result depends on what was drafted before.
+"""
 
-from izett.errors import MissingMeasure, UnknownName
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
+from types import MappingProxyType
+
+from izett.drafting.ease import FITTED, WOVEN, Cloth, eased, levels
+from izett.errors import DraftRefused, MissingMeasure
 from izett.measuring.measure import measure, measures
-from izett.pattern.document import Pattern
-from izett.rules.sheet import RuleSheet
-from izett.rules.worksheet import SumLine, Worksheet
+from izett.pattern.document import Intent, Pattern
+from izett.rules.sheet import RuleSheet, combined
+from izett.rules.worksheet import State, SumLine, Worksheet
 
 DIRECT = "direct"
+#: The school that says which measures are used; it is asked of every block.
+MEASURES_USED = "measures"
+#: A draft starts again at most this often: each adjustment goes one way, so more would go in circles.
+MOST_STARTS = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +43,18 @@ class Notice:
 Tell = Callable[[Notice], None]
 
 
-@dataclass(frozen=True, slots=True)
+class Adjustment(Exception):
+    """Asked of an earlier block by a later one: the draft starts again with an allowance at another value."""
+
+    def __init__(self, symbol: str, value: float, *, reason: str, otherwise: DraftRefused) -> None:
+        super().__init__(symbol)
+        self.otherwise = otherwise
+        self.symbol = symbol
+        self.value = value
+        self.reason = reason
+
+
+@dataclass(frozen=True, eq=False)
 class Method:
     """A block's drafting method.
 
@@ -41,22 +63,54 @@ class Method:
         title: for people.
         sheet: its rule sheet.
         requires: groups of measures; of each group at least one must be taken.
-        draft: works the values into a pattern, telling notices; raises DraftRefused.
+        draft: works the values into a pattern upon what was drafted before it, telling notices; raises DraftRefused.
+        stands_on: blocks of which one must be drafted before it, the usual one first; empty where it stands alone.
+        joins: blocks that it is fitted to where they are drafted too.
+        body: whether it clothes the trunk: of those a garment has one.
     """
 
     key: str
     title: str
     sheet: RuleSheet
     requires: tuple[tuple[str, ...], ...]
-    draft: Callable[[Worksheet, Tell], Pattern]
+    draft: Callable[[Worksheet, Tell, Pattern], Pattern]
+    stands_on: tuple[str, ...] = ()
+    joins: tuple[str, ...] = ()
+    body: bool = False
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What the maker chose for a draft.
+
+    Attributes:
+        school: which measures are used: `direct` all that was taken, `proportional` only its own few.
+        schools: the ways chosen where makers differ otherwise, by the school's key.
+        fit, cloth: how close, in what.
+        overrides: allowances and rules set for this job, by symbol, in the symbol's unit.
+        house: the same, set by the maker's own house rules.
+        why: the reasons of both, by symbol.
+    """
+
+    school: str = DIRECT
+    schools: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    fit: str = FITTED
+    cloth: Cloth = WOVEN
+    overrides: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    house: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    why: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+
+    def ways(self, sheet: RuleSheet) -> dict[str, str]:
+        """Return the chosen ways of those schools that the sheet has."""
+        return {k: way for k, way in {MEASURES_USED: self.school, **self.schools}.items() if k in sheet.schools}
 
 
 @dataclass(frozen=True)
 class Draft:
-    """A drafted block with all its sums.
+    """Blocks drafted together, with all their sums.
 
     Attributes:
-        pattern: the block.
+        pattern: the blocks.
         sums: the worksheet, with every value by symbol.
         notices: what the draft tells the maker.
     """
@@ -75,46 +129,155 @@ class Draft:
         """The lines of the worksheet, written out when they are first looked at."""
         return tuple(self.sums.lines())
 
+    def eases(self) -> list["Ease"]:
+        """Return the ease at each level that the blocks have."""
+        found = []
+        for level in levels().values():
+            sheet = self.sums.sheet
+            if level.shown and (level.symbol in sheet.allowances or level.symbol in sheet.rules):
+                allowance = sheet.allowances.get(level.symbol)
+                usual = allowance.usual if allowance and allowance.usual else (0.0, 0.0)
+                found.append(
+                    Ease(
+                        level.key,
+                        level.label,
+                        level.symbol,
+                        self.sums[level.symbol] * level.around,
+                        level.around,
+                        (usual[0] * level.around, usual[1] * level.around) if allowance else None,
+                        self.sums.reason(level.symbol, level.reason),
+                        self.sums.allowance_state(level.symbol),
+                    )
+                )
+        return found
+
+
+@dataclass(frozen=True, slots=True)
+class Ease:
+    """The ease at a level.
+
+    Attributes:
+        key, label, symbol: the level, and the allowance or rule that gives it.
+        total: all around, in cm.
+        around: how many times the allowance that is.
+        usual: what is usual for the fit, all around; None for a knit, where it is a share of the girth.
+        reason, state: why, and where the value comes from.
+    """
+
+    key: str
+    label: str
+    symbol: str
+    total: float
+    around: int
+    usual: tuple[float, float] | None
+    reason: str
+    state: State
+
 
 def draft(
     method: Method,
     taken: Mapping[str, float],
     *,
-    school: str = DIRECT,
+    also: Sequence[Method] = (),
+    choices: Choices | None = None,
+    school: str | None = None,
     overrides: Mapping[str, float] | None = None,
 ) -> Draft:
-    """Draft a block.
+    """Draft a block, and others with it, in the order given.
 
     Args:
-        method: the block's method.
+        method: the first block's method.
         taken: measures in cm by symbol.
-        school: `direct` uses all that was taken, `proportional` only its own few.
-        overrides: allowances and rules set for this job, by symbol, in the symbol's unit.
+        also: further blocks; each must come after those that it stands on.
+        choices: what the maker chose.
+        school, overrides: for short, in place of those of `choices`.
 
     Raises:
-        MissingMeasure: a measure that the block cannot do without was not taken.
-        UnknownName: the school or an overridden symbol does not exist.
+        MissingMeasure: a measure that a block cannot do without was not taken.
+        UnknownName: a school, fit, cloth or overridden symbol does not exist.
         ValueOutOfRange: an allowance lies outside its range.
-        DraftRefused: the measures do not make this block.
+        DraftRefused: the measures do not make these blocks.
     """
-    sheet = method.sheet
-    if school not in sheet.schools:
-        raise UnknownName(
-            f"There is no drafting school “{school}”.",
-            mend=f"Choose {' or '.join(sheet.schools)}.",
-            where=(school,),
+    choices = choices or Choices()
+    methods = (method, *also)
+    way = school or choices.school
+    chosen = Choices(way, choices.schools, choices.fit, choices.cloth, overrides or choices.overrides, choices.house)
+    sheet = sheet_for(methods, tuple(sorted(choices.schools.items())), chosen.fit, chosen.cloth)
+    ways = chosen.ways(sheet)
+    used = used_measures(sheet, taken, ways)
+    for one in methods:
+        for group in one.requires:
+            if not any(symbol in used for symbol in group):
+                names = " or ".join(measure(symbol).name.lower() for symbol in group)
+                raise MissingMeasure(f"The {one.title.lower()} needs {names}.", mend="Take it first.", where=group)
+    checked = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.overrides.items()}
+    # A house rule of another block does not concern these.
+    known = sheet.allowances.keys() | sheet.rules.keys() | sheet.found.keys()
+    house = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.house.items() if symbol in known}
+    adjusted: dict[str, Adjustment] = {}
+    asked_before: list[str] = []
+    while True:
+        sums = Worksheet(
+            sheet,
+            taken=used,
+            overrides=checked,
+            measure_symbols=frozenset(measures()),
+            house=house,
+            schools=ways,
+            why=choices.why,
         )
-    uses = sheet.schools[school]
-    used = {symbol: cm for symbol, cm in taken.items() if uses is None or symbol in uses}
-    for group in method.requires:
-        if not any(symbol in used for symbol in group):
-            names = " or ".join(measure(symbol).name.lower() for symbol in group)
-            raise MissingMeasure(f"The {method.title.lower()} needs {names}.", mend="Take it first.", where=group)
-    checked = {symbol: _checked(sheet, symbol, value) for symbol, value in (overrides or {}).items()}
-    worksheet = Worksheet(sheet, taken=used, overrides=checked, measure_symbols=frozenset(measures()))
-    notices: list[Notice] = []
-    pattern = method.draft(worksheet, notices.append)
-    return Draft(pattern, worksheet, tuple(notices))
+        for asked in adjusted.values():
+            sums.choose(asked.symbol, asked.value, reason=asked.reason)
+        notices: list[Notice] = []
+        try:
+            pattern = Pattern((), (), Intent(chosen.fit, chosen.cloth.kind, stretch=chosen.cloth.stretch))
+            for one in methods:
+                pattern = one.draft(sums, notices.append, pattern)
+        except Adjustment as asked:
+            if asked.symbol in adjusted and adjusted[asked.symbol].value == asked.value:
+                # The earlier block took it back: it cannot give what is asked.
+                raise asked.otherwise from None
+            if len(asked_before) >= MOST_STARTS:
+                raise asked.otherwise from None
+            asked_before.append(asked.symbol)
+            adjusted[asked.symbol] = asked
+            continue
+        return Draft(pattern, sums, tuple(notices))
+
+
+@lru_cache(maxsize=256)
+def sheet_for(methods: tuple[Method, ...], schools: tuple[tuple[str, str], ...], fit: str, cloth: Cloth) -> RuleSheet:
+    """Return the rule sheet of blocks drafted together, with schools and ease laid over it.
+
+    Raises:
+        UnknownName: there is no such way, fit or cloth.
+    """
+    sheet = combined([method.sheet for method in methods])
+    chosen = {key: way for key, way in schools if key in sheet.schools}
+    return eased(sheet.layered(chosen), fit, cloth)
+
+
+def used_measures(sheet: RuleSheet, taken: Mapping[str, float], ways: Mapping[str, str]) -> dict[str, float]:
+    """Return those of the taken measures that the chosen ways use.
+
+    Raises:
+        UnknownName: there is no such way.
+        MissingMeasure: a way was chosen that needs a measure which was not taken.
+    """
+    used = dict(taken)
+    for key, chosen in ways.items():
+        school = sheet.school(key)
+        way = school.way(chosen)
+        missing = [symbol for symbol in way.needs if symbol not in taken]
+        if missing:
+            names = " and ".join(measure(symbol).name.lower() for symbol in missing)
+            raise MissingMeasure(
+                f"{school.label} {way.title} needs {names}.",
+                mend="Take it, or choose another way.",
+                where=tuple(missing),
+            )
+        used = {symbol: cm for symbol, cm in used.items() if way.admits(symbol)}
+    return used
 
 
 def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:
@@ -126,17 +289,14 @@ def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:
     raise AssertionError(symbol)
 
 
-def measures_used(method: Method) -> tuple[str, ...]:
-    """Return the measures that a method can use, in the catalogue's order: required, read by a rule, or a way's need."""
-    sheet = method.sheet
-    read = {symbol for group in method.requires for symbol in group}
-    for rule in sheet.rules.values():
-        for way in rule.ways:
-            read |= {*way.needs, *way.formula.uses}
-    read |= set(method_extras(method))
+def measures_used(*methods: Method) -> tuple[str, ...]:
+    """Return the measures that methods can use, in the catalogue's order: required, read by a rule, or a way's need."""
+    read: set[str] = set()
+    for method in methods:
+        read |= {symbol for group in method.requires for symbol in group}
+        for rule in method.sheet.rules.values():
+            for way in rule.ways:
+                read |= {*way.needs, *way.formula.uses}
+        # What the code reads beside the rules: the `uses` of found values.
+        read |= {symbol for found in method.sheet.found.values() for symbol in found.uses}
     return tuple(symbol for symbol in measures() if symbol in read)
-
-
-def method_extras(method: Method) -> tuple[str, ...]:
-    """Return the measures that the method's code reads beside its rules: the `uses` of its found values."""
-    return tuple(symbol for found in method.sheet.found.values() for symbol in found.uses if symbol in measures())

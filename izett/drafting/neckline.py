@@ -6,7 +6,8 @@ from izett.geometry.point import Point, Vector
 
 #: Shares of the way from the centre and from the neck point to where the tangents meet. Tuned by eye.
 BACK = (0.62, 0.55)
-FRONT = (0.76, 0.55)
+#: The front's share at the neck point; the one at the centre is an allowance.
+FRONT_AT_NECK = 0.55
 
 #: The tangents must meet at least this share of the width away from the centre, else the curve would hook.
 _CLEAR_OF_CENTRE = 0.12

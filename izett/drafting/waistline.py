@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
 from izett.geometry.point import Point, Vector, between, distance, right_of, subtract, unit
@@ -78,3 +79,28 @@ def waist_panels(
             )
         )
     return panels
+
+
+#: cm. A panel of the waist line between two darts is at least this wide.
+NARROWEST_PANEL = 0.8
+
+
+def refuse_crowded(panels: Sequence[Curve], larger: float, *, over: str, under: str) -> None:
+    """Refuse a waist line whose darts leave no paper between them.
+
+    Args:
+        panels: of front and back.
+        larger: by how much the girth `over` is larger than the girth `under`, cm.
+        over, under: the two girths in words; their measures are to be retaken.
+
+    Raises:
+        DraftRefused: a panel is too narrow.
+    """
+    narrowest = min(panel.end[0] - panel.start[0] for panel in panels)
+    if narrowest < NARROWEST_PANEL:
+        raise DraftRefused(
+            f"The waist darts leave a strip of only {narrowest:.1f} cm between them: the {over} is {larger:.1f} cm larger "
+            f"than the {under}.",
+            mend=f"Retake {over} and {under}; for such a shape use panels instead of darts.",
+            where=(f"{under}_girth", f"{over}_girth"),
+        )

@@ -33,14 +33,7 @@ class ClothDoc(_Document):
     """The cloth that the garment is meant for."""
 
     kind: str = "woven"
-
-
-class IntentDoc(_Document):
-    """Fit, cloth, and the ease meant at each level (cm, total around)."""
-
-    fit: str = "fitted"
-    cloth: ClothDoc = ClothDoc()
-    ease: dict[str, Number] = {}
+    stretch: Number = 0.0
 
 
 class EdgeDoc(_Document):
@@ -68,6 +61,17 @@ class DartDoc(_Document):
     mouth: tuple[str, str]
 
 
+class DiamondDoc(_Document):
+    """A dart within the piece: its two tips, and where it is widest."""
+
+    name: str
+    family: str
+    top: Spot
+    bottom: Spot
+    left: Spot
+    right: Spot
+
+
 class SpanDoc(_Document):
     """A stretch along edges of one lineage, darts on the way shut."""
 
@@ -75,6 +79,15 @@ class SpanDoc(_Document):
     start: str = Field(alias="from")
     end: str = Field(alias="to")
     along: str
+
+
+class IntentDoc(_Document):
+    """Fit, cloth, the ease meant at each level (cm, total around), and the spans along which some are measured."""
+
+    fit: str = "fitted"
+    cloth: ClothDoc = ClothDoc()
+    ease: dict[str, Number] = {}
+    along: dict[str, list[SpanDoc]] = {}
 
 
 class NotchDoc(SpanDoc):
@@ -108,6 +121,7 @@ class PieceDoc(_Document):
     line_parts: list[LineDoc] = []
     notches: list[NotchDoc] = []
     aliases: dict[str, str] = {}
+    diamonds: list[DiamondDoc] = []
 
 
 class SeamDoc(_Document):
@@ -117,6 +131,7 @@ class SeamDoc(_Document):
     sides: tuple[list[SpanDoc], list[SpanDoc]]
     ease: tuple[Number, Number]
     lies: str = ""
+    words: tuple[str, str] = ("front", "back")
     lengths: tuple[Number, Number] | None = None
 
 
@@ -162,7 +177,10 @@ def pattern_document(
     return PatternDoc(
         measures=dict(measures),
         intent=IntentDoc(
-            fit=pattern.intent.fit, cloth=ClothDoc(kind=pattern.intent.cloth), ease=dict(pattern.intent.ease)
+            fit=pattern.intent.fit,
+            cloth=ClothDoc(kind=pattern.intent.cloth, stretch=pattern.intent.stretch),
+            ease=dict(pattern.intent.ease),
+            along={level: _chain_doc(pattern, spans) for level, spans in pattern.intent.along.items()},
         ),
         pieces=[_piece_doc(piece, seam_allowances) for piece in pattern],
         seams=[_seam_doc(pattern, seam) for seam in pattern.seams],
@@ -247,10 +265,16 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
     return d.Pattern(
         tuple(_piece(piece) for piece in doc.pieces),
         tuple(
-            d.Seam(seam.name, (_chain(seam.sides[0]), _chain(seam.sides[1])), seam.ease, seam.lies)
+            d.Seam(seam.name, (_chain(seam.sides[0]), _chain(seam.sides[1])), seam.ease, seam.lies, seam.words)
             for seam in doc.seams
         ),
-        d.Intent(doc.intent.fit, doc.intent.cloth.kind, MappingProxyType(dict(doc.intent.ease))),
+        d.Intent(
+            doc.intent.fit,
+            doc.intent.cloth.kind,
+            MappingProxyType(dict(doc.intent.ease)),
+            doc.intent.cloth.stretch,
+            MappingProxyType({level: _chain(spans) for level, spans in doc.intent.along.items()}),
+        ),
     )
 
 
@@ -306,21 +330,27 @@ def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
             for notch in piece.notches
         ],
         aliases=dict(piece.aliases),
+        diamonds=[
+            DiamondDoc(name=x.name, family=x.family, top=x.top, bottom=x.bottom, left=x.left, right=x.right)
+            for x in piece.diamonds
+        ],
     )
 
 
 def _seam_doc(pattern: d.Pattern, seam: d.Seam) -> SeamDoc:
-    def chain(spans: tuple[d.Span, ...]) -> list[SpanDoc]:
-        return [SpanDoc(piece=pattern.holding(s.start).name, start=s.start, end=s.end, along=s.along) for s in spans]
-
     first, second = seam.sides
     return SeamDoc(
         name=seam.name,
-        sides=(chain(first), chain(second)),
+        sides=(_chain_doc(pattern, first), _chain_doc(pattern, second)),
         ease=seam.ease,
         lies=seam.lies,
+        words=seam.words,
         lengths=seam_lengths(pattern, seam),
     )
+
+
+def _chain_doc(pattern: d.Pattern, spans: tuple[d.Span, ...]) -> list[SpanDoc]:
+    return [SpanDoc(piece=pattern.holding(s.start).name, start=s.start, end=s.end, along=s.along) for s in spans]
 
 
 def _chain(spans: list[SpanDoc]) -> tuple[d.Span, ...]:
@@ -347,4 +377,5 @@ def _piece(doc: PieceDoc) -> d.Piece:
         lines=tuple(d.LevelLine(line.level, tuple(line.points)) for line in doc.line_parts),
         notches=tuple(d.Notch(d.Span(n.start, n.end, n.along), n.distance, n.kind) for n in doc.notches),
         aliases=MappingProxyType(dict(doc.aliases)),
+        diamonds=tuple(d.Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
     )

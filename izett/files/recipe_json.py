@@ -1,10 +1,11 @@
-"""The recipe as open JSON: `izett-recipe`, version 1: block, school, overrides and steps, without the measures."""
+"""The recipe as open JSON: `izett-recipe`, version 1: blocks, schools, fit, cloth, overrides and steps, no measures."""
 
 import json
 from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
 from izett.errors import UnreadableFile
 from izett.recipe import Recipe, Step
@@ -29,6 +30,15 @@ class StepDoc(BaseModel):
         return Step(self.uid, self.kind, self.params, self.on, self.version, self.why)
 
 
+class RecipeClothDoc(BaseModel):
+    """The cloth that a recipe is for; `stretch` in %, crosswise to comfort."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    kind: Kind = Kind.WOVEN
+    stretch: float = Field(0.0, ge=0, le=MOST_STRETCH)
+
+
 class RecipeDoc(BaseModel):
     """An `izett-recipe` document."""
 
@@ -40,10 +50,28 @@ class RecipeDoc(BaseModel):
     school: str = DIRECT
     overrides: dict[str, float] = {}
     steps: list[StepDoc] = []
+    also: list[str] = []
+    schools: dict[str, str] = {}
+    fit: str = FITTED
+    cloth: RecipeClothDoc = RecipeClothDoc()
+    house: dict[str, float] = {}
+    why: dict[str, str] = {}
 
     def recipe(self, measures: dict[str, float]) -> Recipe:
         """Return the recipe for a body's measures (cm)."""
-        return Recipe(self.block, measures, self.school, self.overrides, tuple(step.step() for step in self.steps))
+        return Recipe(
+            self.block,
+            measures,
+            self.school,
+            self.overrides,
+            tuple(step.step() for step in self.steps),
+            tuple(self.also),
+            self.schools,
+            self.fit,
+            Cloth(self.cloth.kind.value, self.cloth.stretch),
+            self.house,
+            self.why,
+        )
 
 
 def read_recipe(text: str) -> RecipeDoc:

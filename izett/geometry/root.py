@@ -1,6 +1,8 @@
-"""Finding where a function passes through nothing, between two bounds."""
+"""Finding where functions pass through nothing: one between two bounds, or two at once from a start."""
 
 from collections.abc import Callable
+
+from izett.geometry.tolerance import SOLVED_LENGTH
 
 
 def root(function: Callable[[float], float], low: float, high: float, *, within: float = 1e-10) -> float:
@@ -15,3 +17,22 @@ def root(function: Callable[[float], float], low: float, high: float, *, within:
     from scipy.optimize import brentq  # noqa: PLC0415
 
     return float(brentq(function, low, high, xtol=within))
+
+
+def roots(
+    functions: Callable[[float, float], tuple[float, float]], start: tuple[float, float], *, within: float = 1e-10
+) -> tuple[float, float]:
+    """Return the two unknowns at which two functions are both nothing, near `start`, to about `within`.
+
+    Powell's hybrid method, by scipy.
+
+    Raises:
+        ValueError: none was found from there.
+    """
+    from scipy.optimize import root as solve  # noqa: PLC0415  (as above)
+
+    found = solve(lambda v: functions(float(v[0]), float(v[1])), start, method="hybr", tol=within)
+    missed = max(abs(float(m)) for m in found.fun)
+    if not missed <= SOLVED_LENGTH:
+        raise ValueError(f"the two functions have no common root near {start}: {missed:g} is left")
+    return float(found.x[0]), float(found.x[1])

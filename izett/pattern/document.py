@@ -29,6 +29,14 @@ class Role(StrEnum):
     ARMHOLE = "armhole"
     SIDE = "side"
     WAIST = "waist"
+    HEM = "hem"
+    CAP = "cap"
+    UNDERARM = "underarm"
+    INSEAM = "inseam"
+    CROTCH = "crotch"
+    FOLD = "fold"
+    #: Cut as it is drawn: turnings and allowances lie inside it.
+    CUT_EDGE = "cut_edge"
     DART_LEG = "dart_leg"
 
 
@@ -56,12 +64,40 @@ class Form(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class Diamond:
+    """A dart within the piece, widest between its two tips; no edge runs along it.
+
+    Attributes:
+        name, family: as an intake's.
+        top, bottom: its two drawn tips.
+        left, right: its widest place.
+    """
+
+    name: str
+    family: str
+    top: Point
+    bottom: Point
+    left: Point
+    right: Point
+
+    @property
+    def intake(self) -> float:
+        """What it takes in at its widest, cm."""
+        return distance(self.left, self.right)
+
+    @property
+    def outline(self) -> tuple[Point, Point, Point, Point]:
+        """Its corners, counter-clockwise from the top."""
+        return (self.top, self.left, self.bottom, self.right)
+
+
+@dataclass(frozen=True, slots=True)
 class Intake:
     """A dart that opens on an edge.
 
     Attributes:
         name: `front.bust_dart`; kept however the dart is moved.
-        family: `bust` or `waist`: what it shapes.
+        family: `bust`, `waist` or `shoulder`: what it shapes.
         pivot: the point about which it turns and closes, cm.
         set_back: how far (cm) the drawn tip stays short of the pivot, along the bisector.
         mouth: the two vertices of its mouth, in ring order.
@@ -126,12 +162,14 @@ class Seam:
         sides: the two chains; both start at the same end of the seam.
         ease: the intended length of the second side less the first, from … to, in cm.
         lies: where that ease lies, in words for the sewing sheet.
+        words: the two sides in words.
     """
 
     name: str
     sides: tuple[tuple[Span, ...], tuple[Span, ...]]
     ease: tuple[float, float]
     lies: str = ""
+    words: tuple[str, str] = ("front", "back")
 
 
 @dataclass(frozen=True)
@@ -145,7 +183,7 @@ class Piece:
         on_fold: the lineage of its fold edge, or None.
         grain: the grain line, from bottom to top.
         edges: the ring.
-        darts, marks, lines, notches: what lies on it.
+        darts, diamonds, marks, lines, notches: what lies on it.
         aliases: further names of vertices, made when a dart was closed.
     """
 
@@ -161,6 +199,7 @@ class Piece:
     lines: tuple[LevelLine, ...] = ()
     notches: tuple[Notch, ...] = ()
     aliases: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    diamonds: tuple[Diamond, ...] = ()
 
     @cached_property
     def vertices(self) -> Mapping[str, Point]:
@@ -222,11 +261,19 @@ def legs(piece_dart: Intake, a: Point, b: Point) -> tuple[Edge, Edge]:
 
 @dataclass(frozen=True)
 class Intent:
-    """What the garment is meant to be: fit, cloth, and the ease wanted at each level (total around, cm)."""
+    """What the garment is meant to be.
+
+    Attributes:
+        fit, cloth: in words; `stretch` of the cloth in %.
+        ease: what is wanted at each level (total around, cm; negative where the cloth is stretched on the body).
+        along: levels that are measured along edges: the spans of the half body. Others have level lines.
+    """
 
     fit: str = "fitted"
     cloth: str = "woven"
     ease: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    stretch: float = 0.0
+    along: Mapping[str, tuple[Span, ...]] = field(default_factory=lambda: MappingProxyType({}))
 
     def with_ease(self, added: Mapping[str, float]) -> "Intent":
         """Return the intent with ease added at some levels."""
@@ -260,6 +307,25 @@ class Pattern:
             if piece.holds(vertex):
                 return piece
         raise KeyError(vertex)
+
+    def joined(
+        self,
+        pieces: tuple[Piece, ...],
+        seams: tuple[Seam, ...],
+        *,
+        ease: Mapping[str, float],
+        along: Mapping[str, tuple[Span, ...]] | None = None,
+    ) -> "Pattern":
+        """Return the pattern with a block's pieces and seams added, and the ease that it was given.
+
+        A level that an earlier block has already stays that block's.
+        """
+        intent = replace(
+            self.intent,
+            ease=MappingProxyType({**ease, **self.intent.ease}),
+            along=MappingProxyType({**(along or {}), **self.intent.along}),
+        )
+        return Pattern((*self.pieces, *pieces), (*self.seams, *seams), intent)
 
     def with_pieces(self, *changed: Piece) -> "Pattern":
         """Return the pattern with pieces replaced by those of the same name."""

@@ -2,12 +2,13 @@
 
 A sheet lists *allowances* (the maker's choices, each with default, range and reason), *rules* (a symbol, its
 formula, label, reason and source; several ways where it depends on what was taken), *found* values (which the
-method searches for, with bounds and the condition they meet) and *schools* (which measures a school uses).
+method searches for, with bounds and the condition they meet) and *schools*: where makers differ, each way a layer
+over the sheet that lays measures aside or puts other rules in place.
 """
 
 import tomllib
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from pathlib import Path
 from types import MappingProxyType
@@ -16,10 +17,24 @@ from typing import Any
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.rules.formula import Formula
 
+#: The group of measures in the order of work.
+MEASURES = "Measures"
+
 
 @dataclass(frozen=True, slots=True)
 class Allowance:
-    """A choice of the maker's: its default, the range that makes sense, and why."""
+    """A choice of the maker's: its default, the range that makes sense, and why.
+
+    Attributes:
+        symbol, label, unit, reason, source: what it is and why.
+        default: in `unit`.
+        low, high: the range that makes sense at all.
+        usual: the range that is usual for the fit and cloth; None where that is the same.
+        draws: the lines, points and darts that it moves.
+        uses: nothing; as a rule's.
+        handle: for a shape, where its curve can be taken hold of: (line, share of the line's length from its start,
+            cm by which the line moves outwards there for one unit more).
+    """
 
     symbol: str
     label: str
@@ -31,6 +46,8 @@ class Allowance:
     source: str = "common practice, no single source"
     draws: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
+    usual: tuple[float, float] | None = None
+    handle: tuple[str, float, float] | None = None
 
     def checked(self, value: float) -> float:
         """Return `value`.
@@ -98,6 +115,58 @@ class Found:
     uses: tuple[str, ...] = ()
 
 
+@dataclass(frozen=True, slots=True)
+class SchoolWay:
+    """One way of a school, as a layer over the sheet.
+
+    Attributes:
+        key, title, reason, source: what it is and who works so.
+        needs: the measures without which it cannot be chosen.
+        uses: the only measures that it uses; None for all.
+        lays_aside: measures that it does not use.
+        rules: the rules that it puts in place of the sheet's, by symbol.
+    """
+
+    key: str
+    title: str
+    reason: str = ""
+    source: str = "common practice, no single source"
+    needs: tuple[str, ...] = ()
+    uses: frozenset[str] | None = None
+    lays_aside: frozenset[str] = frozenset()
+    rules: Mapping[str, Rule] = field(default_factory=lambda: MappingProxyType({}))
+
+    def admits(self, symbol: str) -> bool:
+        """Return whether this way uses a measure that was taken."""
+        return (self.uses is None or symbol in self.uses) and symbol not in self.lays_aside
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """A question on which makers differ, with their ways by key; the first is the usual one here."""
+
+    key: str
+    label: str
+    ways: Mapping[str, SchoolWay]
+
+    @property
+    def usual(self) -> str:
+        """The key of the way that is taken where none is chosen."""
+        return next(iter(self.ways))
+
+    def way(self, key: str) -> SchoolWay:
+        """Return a way.
+
+        Raises:
+            UnknownName: there is none of that name.
+        """
+        if key not in self.ways:
+            raise UnknownName(
+                f"{self.label}: there is no way “{key}”.", mend=f"Choose {' or '.join(self.ways)}.", where=(self.key,)
+            )
+        return self.ways[key]
+
+
 @dataclass(frozen=True)
 class RuleSheet:
     """A rule sheet with its parts by symbol, in the order of work."""
@@ -106,8 +175,51 @@ class RuleSheet:
     allowances: Mapping[str, Allowance]
     rules: Mapping[str, Rule]
     found: Mapping[str, Found]
-    schools: Mapping[str, frozenset[str] | None]
+    schools: Mapping[str, School]
     order: tuple[str, ...]
+
+    def layered(self, chosen: Mapping[str, str]) -> "RuleSheet":
+        """Return the sheet with the rules of the chosen ways in place, by the school's key.
+
+        Raises:
+            UnknownName: there is no such school or way.
+        """
+        rules = dict(self.rules)
+        for key, way in chosen.items():
+            rules.update(self.school(key).way(way).rules)
+        new = tuple(symbol for symbol in rules if symbol not in self.rules)
+        return replace(self, rules=rules, order=(*self.order, *new))
+
+    def school(self, key: str) -> School:
+        """Return a school.
+
+        Raises:
+            UnknownName: makers do not differ on that here.
+        """
+        if key not in self.schools:
+            raise UnknownName(
+                f"There is no school “{key}” here.", mend=f"Those there are: {', '.join(self.schools)}.", where=(key,)
+            )
+        return self.schools[key]
+
+    def lines_of(self, symbol: str) -> frozenset[str]:
+        """Return the lines, points and darts that depend on a symbol, through whatever rules and searches read it."""
+        reached = {symbol, *self._readers.get(symbol, ())}
+        parts: tuple[Mapping[str, Allowance] | Mapping[str, Rule] | Mapping[str, Found], ...]
+        parts = (self.allowances, self.rules, self.found)
+        return frozenset(line for s in reached for part in parts if s in part for line in part[s].draws)
+
+    @cached_property
+    def _readers(self) -> Mapping[str, tuple[str, ...]]:
+        direct: dict[str, set[str]] = {}
+        for rule in self.rules.values():
+            for way in rule.ways:
+                for used in (*way.formula.uses, *way.needs):
+                    direct.setdefault(used, set()).add(rule.symbol)
+        for found in self.found.values():
+            for used in found.uses:
+                direct.setdefault(used, set()).add(found.symbol)
+        return _closed(direct)
 
     @cached_property
     def dependants(self) -> Mapping[str, tuple[str, ...]]:
@@ -117,17 +229,7 @@ class RuleSheet:
             for way in rule.ways:
                 for used in way.formula.uses:
                     direct.setdefault(used, set()).add(rule.symbol)
-        closed: dict[str, tuple[str, ...]] = {}
-        for symbol in direct:
-            seen: set[str] = set()
-            waiting = [symbol]
-            while waiting:
-                for follower in direct.get(waiting.pop(), ()):
-                    if follower not in seen:
-                        seen.add(follower)
-                        waiting.append(follower)
-            closed[symbol] = tuple(seen)
-        return MappingProxyType(closed)
+        return _closed(direct)
 
     def allowance(self, symbol: str) -> Allowance:
         """Return an allowance by its symbol.
@@ -144,6 +246,21 @@ class RuleSheet:
         return self.allowances[symbol]
 
 
+def _closed(direct: Mapping[str, set[str]]) -> Mapping[str, tuple[str, ...]]:
+    """Return for each symbol what reads it at any remove, from what reads it at once."""
+    closed: dict[str, tuple[str, ...]] = {}
+    for symbol in direct:
+        seen: set[str] = set()
+        waiting = [symbol]
+        while waiting:
+            for follower in direct.get(waiting.pop(), ()):
+                if follower not in seen:
+                    seen.add(follower)
+                    waiting.append(follower)
+        closed[symbol] = tuple(seen)
+    return MappingProxyType(closed)
+
+
 def load_sheet(*paths: Path) -> RuleSheet:
     """Read a rule sheet from TOML files, later ones following the earlier in the order of work.
 
@@ -153,7 +270,7 @@ def load_sheet(*paths: Path) -> RuleSheet:
     allowances: dict[str, Allowance] = {}
     rules: dict[str, Rule] = {}
     found: dict[str, Found] = {}
-    schools: dict[str, frozenset[str] | None] = {}
+    schools: dict[str, School] = {}
     order: list[str] = []
     title = ""
     for path in paths:
@@ -167,20 +284,43 @@ def load_sheet(*paths: Path) -> RuleSheet:
                 found[entry["symbol"]] = Found(**_tuples(entry))
             else:
                 rules[entry["symbol"]] = _rule(entry)
-        for name, school in data.get("school", {}).items():
-            schools[name] = frozenset(school["uses"]) if "uses" in school else None
+        for key, school in data.get("school", {}).items():
+            label = school.pop("label")
+            schools[key] = School(key, label, {name: _school_way(name, entry) for name, entry in school.items()})
     if len(order) != len(set(order)):
         raise ValueError(f"a symbol stands twice in {paths}")
     return RuleSheet(title, allowances, rules, found, schools, tuple(order))
 
 
-def borrow(sheet: RuleSheet, lender: RuleSheet, *, never: Iterable[str] = ()) -> RuleSheet:
+def combined(sheets: Sequence[RuleSheet]) -> RuleSheet:
+    """Return one sheet for blocks that are drafted together: measures first, then block by block.
+
+    Raises:
+        ValueError: two blocks mean different things by one symbol (a programmer's mistake).
+    """
+    if len(sheets) == 1:
+        return sheets[0]
+    parts: dict[str, dict[str, Any]] = {name: {} for name in ("allowances", "rules", "found", "schools")}
+    for sheet in sheets:
+        for name, part in parts.items():
+            for symbol, entry in getattr(sheet, name).items():
+                if part.setdefault(symbol, entry) != entry:
+                    raise ValueError(f"{symbol} means two things in {' and '.join(s.title for s in sheets)}")
+    order = dict.fromkeys(symbol for sheet in sheets for symbol in sheet.order)
+    known = {**parts["rules"], **parts["found"]}
+    first = [symbol for symbol in order if known[symbol].group == MEASURES]
+    rest = [symbol for symbol in order if known[symbol].group != MEASURES]
+    return RuleSheet(" + ".join(sheet.title for sheet in sheets), **parts, order=(*first, *rest))
+
+
+def borrow(sheet: RuleSheet, lender: RuleSheet, *, also: Iterable[str] = (), never: Iterable[str] = ()) -> RuleSheet:
     """Return the sheet with those rules of the lender that its own rules read, the lender's first in the order of work.
 
     A symbol that a way reads only where it was taken needs no rule; nor do those in `never`, which are always taken.
+    `also` are symbols that the draft itself reads.
     """
     wanted: set[str] = set()
-    waiting = [symbol for rule in sheet.rules.values() for symbol in _read_untaken(rule)]
+    waiting = [*also, *(symbol for rule in sheet.rules.values() for symbol in _read_untaken(rule))]
     while waiting:
         symbol = waiting.pop()
         if symbol in lender.rules and symbol not in wanted and symbol not in sheet.rules and symbol not in never:
@@ -192,6 +332,20 @@ def borrow(sheet: RuleSheet, lender: RuleSheet, *, never: Iterable[str] = ()) ->
 
 def _read_untaken(rule: Rule) -> Iterable[str]:
     return (symbol for way in rule.ways for symbol in way.formula.uses if symbol not in way.needs)
+
+
+def _school_way(key: str, entry: dict[str, Any]) -> SchoolWay:
+    rules = {line["symbol"]: _rule(line) for line in entry.pop("line", ())}
+    return SchoolWay(
+        key,
+        entry["title"],
+        entry.get("reason", ""),
+        entry.get("source", "common practice, no single source"),
+        tuple(entry.get("needs", ())),
+        frozenset(entry["uses"]) if "uses" in entry else None,
+        frozenset(entry.get("lays_aside", ())),
+        rules,
+    )
 
 
 def _rule(entry: dict[str, Any]) -> Rule:

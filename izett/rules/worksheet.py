@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import sqrt
 
-from izett.rules.sheet import Rule, RuleSheet, Way
+from izett.rules.sheet import MEASURES, Rule, RuleSheet, Way
 
 
 class State(StrEnum):
@@ -18,6 +18,7 @@ class State(StrEnum):
     FOUND = "found"
     CHOSEN = "chosen"
     OVERRIDDEN = "overridden"
+    HOUSE = "house"
     USUAL = "usual"
 
 
@@ -71,11 +72,18 @@ class Worksheet(dict[str, float]):
         taken: Mapping[str, float],
         overrides: Mapping[str, float],
         measure_symbols: frozenset[str],
+        house: Mapping[str, float] | None = None,
+        schools: Mapping[str, str] | None = None,
+        why: Mapping[str, str] | None = None,
     ) -> None:
         super().__init__()
         self.sheet = sheet
         self.taken = dict(taken)
-        self.overrides = dict(overrides)
+        self.house = dict(house or {})
+        self.overrides = {**self.house, **overrides}
+        self._set_here = frozenset(overrides)
+        self._schools = dict(schools or {})
+        self._why = dict(why or {})
         self._measures = measure_symbols
         self._residuals: dict[str, float] = {}
         self._conditions: dict[str, str] = {}
@@ -122,6 +130,10 @@ class Worksheet(dict[str, float]):
         for follower in self.sheet.dependants.get(symbol, ()):
             self.pop(follower, None)
 
+    def school(self, key: str) -> str:
+        """Return the way that is followed where makers differ."""
+        return self._schools.get(key) or self.sheet.school(key).usual
+
     def has(self, symbol: str) -> bool:
         """Return whether the measure was taken."""
         return symbol in self.taken
@@ -129,7 +141,7 @@ class Worksheet(dict[str, float]):
     def state(self, symbol: str) -> State:
         """Return where the value of `symbol` comes from."""
         if symbol in self.overrides:
-            return State.OVERRIDDEN
+            return State.OVERRIDDEN if symbol in self._set_here else State.HOUSE
         if symbol in self.reasons:
             return State.CHOSEN
         if symbol in self.taken:
@@ -165,12 +177,19 @@ class Worksheet(dict[str, float]):
         state = self.state(symbol)
         return State.USUAL if state is State.CHOSEN and symbol not in self.reasons else state
 
+    def reason(self, symbol: str, usual: str) -> str:
+        """Return why a value is so: the maker's reason, the draft's where it chose, else the usual one."""
+        if symbol in self.overrides:
+            return self._why.get(symbol) or usual
+        return self.reasons.get(symbol, usual)
+
     def lines(self) -> Iterator[SumLine]:
         """Yield the lines in the order of work: what was taken, then rules and found values."""
         listed = set(self.sheet.order)
         for symbol in self.taken:
             if symbol not in listed:
-                yield SumLine(symbol, symbol.replace("_", " "), "Measures", "cm", State.TAKEN, self[symbol])
+                lines = tuple(sorted(self.sheet.lines_of(symbol)))
+                yield SumLine(symbol, symbol.replace("_", " "), MEASURES, "cm", State.TAKEN, self[symbol], draws=lines)
         for symbol in self.sheet.order:
             if symbol in self.sheet.found:
                 if symbol in self._residuals or symbol in self.overrides or symbol in self.reasons:
@@ -191,7 +210,7 @@ class Worksheet(dict[str, float]):
             self[symbol],
             condition="" if chosen else self._conditions.get(symbol, found.condition),
             residual=self._residuals.get(symbol, 0.0),
-            reason=self.reasons.get(symbol, found.reason),
+            reason=self.reason(symbol, found.reason),
             source=found.source,
             uses=found.uses,
             draws=found.draws,
@@ -210,9 +229,9 @@ class Worksheet(dict[str, float]):
             self[rule.symbol],
             formula=way.formula.text if state is not State.TAKEN else "",
             worked=way.formula.worked(self) if by_rule else "",
-            reason=self.reasons.get(rule.symbol, rule.reason),
+            reason=self.reason(rule.symbol, rule.reason),
             source=rule.source,
             uses=way.formula.uses if by_rule else (),
-            draws=rule.draws,
+            draws=tuple(sorted(self.sheet.lines_of(rule.symbol))) if rule.group == MEASURES else rule.draws,
             spread=self.spread(rule.symbol) if state is State.ESTIMATED else 0.0,
         )

@@ -1,6 +1,6 @@
-"""Ease is as meant: pattern less body at bust and waist, against what was drafted and what steps added on purpose.
+"""Ease is as meant: pattern less body at each level, against what was drafted and what steps added on purpose.
 
-The bust is measured along the bust line, the waist along its seam, both with darts shut. Common practice, no single
+Levels are measured along their line, or along the seam that lies there, with darts shut. Common practice, no single
 source.
 """
 
@@ -8,13 +8,11 @@ from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
-from izett.pattern.document import Pattern, Span
+from izett.pattern.document import Pattern
 from izett.pattern.sewn import holding, span_length
 
-WAIST = (
-    Span("front.waist_cf", "front.waist_side", "front.waist"),
-    Span("back.waist_cb", "back.waist_side", "back.waist"),
-)
+#: What is measured at each level: the body's girth, and how often the pattern has the level around the body.
+LEVELS = {"bust": ("bust_girth", 2), "waist": ("waist_girth", 2), "hip": ("hip_girth", 2), "bicep": ("bicep_girth", 1)}
 
 
 class Params(CheckParams):
@@ -24,25 +22,27 @@ class Params(CheckParams):
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
-    """Yield bust and waist with the total ease (cm) less the ease meant."""
-    sides = 2
-    widths = {
-        "bust": sides * sum(piece.level("bust") for piece in garment.pattern),
-        "waist": _waist(garment.pattern),
-    }
-    for level, width in widths.items():
-        girth = garment.body.get(f"{level}_girth")
+    """Yield each level that has ease with the total ease (cm) less the ease meant."""
+    intent = garment.pattern.intent
+    for level, meant in intent.ease.items():
+        if level not in LEVELS:
+            continue
+        girth_of, sides = LEVELS[level]
+        width = sides * _width(garment.pattern, level)
+        girth = garment.body.get(girth_of)
         if girth is None or not width:
             yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed)
             continue
-        meant = garment.pattern.intent.ease.get(level, 0.0)
         off = width - girth - meant
         yield Finding(verdict(off, params.allowed, otherwise=Verdict.WARNS), (level,), off, params.allowed)
 
 
-def _waist(pattern: Pattern) -> float:
+def _width(pattern: Pattern, level: str) -> float:
+    spans = pattern.intent.along.get(level)
+    if spans is None:
+        return sum(piece.level(level) for piece in pattern)
     try:
-        return 2 * sum(span_length(holding(pattern, span.start), span) for span in WAIST)
+        return sum(span_length(holding(pattern, span.start), span) for span in spans)
     except ReferenceLost:
         return 0.0
 
@@ -62,7 +62,7 @@ def word(finding: Finding) -> str:
 
 CHECK = Check(
     key="ease_as_meant",
-    claim="Bust and waist have the ease that was meant",
+    claim="Bust, waist, hip and upper arm have the ease that was meant",
     params=Params,
     find=find,
     word=word,

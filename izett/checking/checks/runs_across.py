@@ -56,7 +56,8 @@ def _corner(pattern: Pattern, span: Span, end: str) -> float:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    seam, a, _ = finding.where
+    name, a, _ = finding.where
+    seam = name.replace("_", " ")
     corner = a.split(".")[-1]
     place = PLACES.get(corner, corner.replace("_", " "))
     if finding.verdict is Verdict.PASSES:

@@ -27,20 +27,20 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         low, high = seam.ease
         over = second - first
         beyond = over - high if over > high else over - low if over < low else 0.0
-        yield Finding(verdict(beyond, params.allowed), (seam.name,), beyond, params.allowed)
+        longer = seam.words[1 if beyond > 0 else 0]
+        yield Finding(verdict(beyond, params.allowed), (seam.name,), beyond, params.allowed, aspect=longer)
 
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    name = finding.where[0]
+    name = finding.where[0].replace("_", " ")
     match finding.verdict:
         case Verdict.PASSES:
             return f"The {name} seam matches"
         case Verdict.NOT_APPLICABLE:
             return f"The {name} seam has lost one of its ends ({', '.join(finding.where[1:])})"
         case _:
-            longer = "back" if finding.amount > 0 else "front"
-            return f"The {name} seam: the {longer} is {abs(finding.amount):.2f} cm longer than meant"
+            return f"The {name} seam: the {finding.aspect} is {abs(finding.amount):.2f} cm longer than meant"
 
 
 CHECK = Check(

@@ -16,12 +16,14 @@ BALANCE_SLACK = 1.5
 
 def settle_bust_dart(sums: Worksheet, notices: list[Notice]) -> float:
     """Find the bust dart's angle by the school that the taken measures allow; return it in degrees."""
-    by_length = sums.has("front_length") and sums.has("back_waist_length")
+    way = sums.school("bust_dart")
+    both_lengths = sums.has("front_length") and sums.has("back_waist_length")
+    by_length = way == "length" or (way == "taken" and both_lengths)
     if by_length:
         angle = _angle_by_length(sums, sums["balance"])
         school = "front and back agree in length with the dart shut"
     else:
-        by_cup = sums.has("high_bust_girth")
+        by_cup = way == "cup" or (way == "taken" and sums.has("high_bust_girth"))
         angle = sums["dart_by_cup"] if by_cup else sums["dart_by_proportion"]
         school = f"it is the dart by the {'cup difference' if by_cup else 'proportion'}"
         if sums.has("front_length"):

@@ -5,6 +5,7 @@ from math import cos, radians, sin
 
 from izett.drafting import armhole as armholes
 from izett.drafting.bodice.bust_dart import settle_bust_dart
+from izett.drafting.bodice.shoulder_dart import ShoulderDart, shoulder_dart
 from izett.drafting.method import Notice
 from izett.drafting.shoulder import slope_by_diagonal
 from izett.errors import DraftRefused
@@ -25,7 +26,10 @@ BACK_INSIDE_TIP, FRONT_INSIDE_TIP = 0.4, 0.9
 
 @dataclass(frozen=True, slots=True)
 class Half:
-    """The upper part of a front or a back half."""
+    """The upper part of a front or a back half.
+
+    `slope` is the shoulder's in degrees; with a dart in it `dart` has the two slopes beside it.
+    """
 
     neck_point: Point
     tip: Point
@@ -34,11 +38,12 @@ class Half:
     across: float
     across_moved: float
     armhole: Curve
+    dart: ShoulderDart | None = None
 
     @property
-    def below_shoulder(self) -> Vector:
-        """The direction square to the shoulder, downwards."""
-        return square_to_shoulder(self.slope)
+    def below_neck(self) -> Vector:
+        """The direction square to the shoulder at the neck point, downwards."""
+        return square_to_shoulder(self.dart.neck_slope if self.dart else self.slope)
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,12 +115,12 @@ def frame_of(sums: Worksheet) -> Frame:
     front = _half(
         front_neck,
         front_slope,
-        sums["shoulder_length"],
+        sums["front_shoulder"],
         opening(closed),
         opening.direction(inwards),
         sums["across_front_line"],
         FRONT_INSIDE_TIP,
-        armholes.FRONT,
+        armholes.Scoop(armholes.FRONT_HEIGHT, sums["front_armhole_scoop"]),
     )
     back = _half(
         back_neck,
@@ -125,7 +130,8 @@ def frame_of(sums: Worksheet) -> Frame:
         inwards,
         sums["across_back_line"],
         BACK_INSIDE_TIP,
-        armholes.BACK,
+        armholes.Scoop(armholes.BACK_HEIGHT, sums["back_armhole_scoop"]),
+        shoulder_dart(sums, back_neck, back_slope) if sums.school("shoulder") == "dart" else None,
     )
     return Frame(front, back, angle, closed, tuple(notices))
 
@@ -139,6 +145,7 @@ def _half(
     across: float,
     inside: float,
     scoop: armholes.Scoop,
+    dart: ShoulderDart | None = None,
 ) -> Half:
     down = radians(slope)
     tip = add(neck_point, (shoulder * cos(down), -shoulder * sin(down)))
@@ -150,8 +157,9 @@ def _half(
             mend="Retake the armhole depth, the front length and the across widths.",
             where=("armhole_depth", "front_length", "across_front", "across_back"),
         )
-    curve = armholes.armhole(tip, square_to_shoulder(slope), underarm, inwards, held, scoop)
-    return Half(neck_point, tip, slope, underarm, held, across - held, curve)
+    out_of_tip = square_to_shoulder(dart.tip_slope if dart else slope)
+    curve = armholes.armhole(tip, out_of_tip, underarm, inwards, held, scoop)
+    return Half(neck_point, tip, slope, underarm, held, across - held, curve, dart)
 
 
 def square_to_shoulder(slope: float) -> Vector:

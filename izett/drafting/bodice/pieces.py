@@ -1,10 +1,11 @@
 """Front and back of the bodice as pieces: rings of named edges with their darts, lines, notches, and the seams."""
 
+from dataclasses import replace
 from math import radians
 from types import MappingProxyType
 
 from izett.drafting.bodice.bust_dart import bust_mouths
-from izett.drafting.bodice.frame import Frame
+from izett.drafting.bodice.frame import Frame, Half
 from izett.drafting.bodice.waist import Waist
 from izett.drafting.waistline import WaistDart
 from izett.geometry.curve import Curve, straight
@@ -13,7 +14,6 @@ from izett.geometry.point import Point, between
 from izett.pattern.document import (
     Edge,
     Intake,
-    Intent,
     LevelLine,
     Notch,
     NotchKind,
@@ -25,6 +25,12 @@ from izett.pattern.document import (
 )
 from izett.rules.worksheet import Worksheet
 
+#: Along which the waist of the half body is measured.
+WAIST_SPANS = (
+    Span("front.waist_cf", "front.waist_side", "front.waist"),
+    Span("back.waist_cb", "back.waist_side", "back.waist"),
+)
+
 
 def front_piece(sums: Worksheet, frame: Frame, pit: float, neck: Curve, centre: Point, waist: Waist) -> Piece:
     """Return the front, its ring from the neck down the centre and round."""
@@ -35,9 +41,11 @@ def front_piece(sums: Worksheet, frame: Frame, pit: float, neck: Curve, centre: 
     ]
     set_back = sums["dart_set_back"]
     pivots = [apex if i == 0 else (dart.x, dart.tip) for i, dart in enumerate(waist.front_darts)]
-    darts = _waist_edges(part, "waist_cf", edges, waist.front_panels, waist.front_darts, pivots)
-    side = _front_side(sums, frame, waist, apex, set_back, edges)
-    darts += side
+    if sums.school("darts") == "one" and waist.front_darts and frame.angle:
+        darts = _all_in_waist(frame, waist, pivots, edges)
+    else:
+        darts = _waist_edges(part, "waist_cf", edges, waist.front_panels, waist.front_darts, pivots)
+        darts += _front_side(sums, frame, waist, apex, set_back, edges)
     edges += [
         Edge(Role.ARMHOLE, "front.armhole", "front.underarm", "front.shoulder_tip", frame.front.armhole),
         Edge(
@@ -80,6 +88,8 @@ def _waist_edges(
 ) -> list[Intake]:
     """Add the waist panels with their darts' legs to the ring; return the darts."""
     darts: list[Intake] = []
+    # Only the first front dart ends short of its pivot, the bust point; the others' pivots are their tips.
+    set_backs = [pivots[i][1] - dart.tip if i == 0 else 0.0 for i, dart in enumerate(placed)]
     start = f"{part}.{centre}"
     for i, panel in enumerate(panels):
         if i == len(placed):
@@ -92,13 +102,31 @@ def _waist_edges(
             name=f"{part}.waist_dart" + (f"_{number}" if number else ""),
             family="waist",
             pivot=pivots[i],
-            set_back=pivots[i][1] - placed[i].tip,
+            set_back=set_backs[i],
             mouth=(a, b),
             tip=tip,
         )
         edges.extend(legs(dart, panel.end, panels[i + 1].start))
         darts.append(dart)
         start = b
+    return darts
+
+
+def _all_in_waist(frame: Frame, waist: Waist, pivots: list[Point], edges: list[Edge]) -> list[Intake]:
+    """Add waist and side with the bust dart's angle in the first waist dart; return the darts.
+
+    What lies outside that dart turns about the bust point with the side seam above: the paper cut along the waist
+    dart instead of the side dart.
+    """
+    opening = Motion.turning(radians(frame.angle), about=pivots[0])
+    panels = (waist.front_panels[0], *(panel.mapped(opening) for panel in waist.front_panels[1:]))
+    pivots = [pivots[0], *(opening(pivot) for pivot in pivots[1:])]
+    darts = _waist_edges("front", "waist_cf", edges, panels, waist.front_darts, pivots)
+    darts[0] = replace(darts[0], family="bust")
+    low = opening(waist.front_side)
+    edges.append(
+        Edge(Role.SIDE, "front.side", "front.waist_side", "front.underarm", straight(low, frame.front.underarm))
+    )
     return darts
 
 
@@ -205,13 +233,7 @@ def back_piece(sums: Worksheet, frame: Frame, neck: Curve, waist: Waist) -> Piec
             straight(waist.back_side, half.underarm),
         ),
         Edge(Role.ARMHOLE, "back.armhole", "back.underarm", "back.shoulder_tip", half.armhole),
-        Edge(
-            Role.SHOULDER,
-            "back.shoulder",
-            "back.shoulder_tip",
-            "back.neck_shoulder",
-            straight(half.tip, half.neck_point),
-        ),
+        *_back_shoulder(half, darts),
         Edge(Role.NECK, "back.neck", "back.neck_shoulder", "back.neck_cb", neck),
     ]
     y = sums["bust_line_level"]
@@ -236,9 +258,30 @@ def back_piece(sums: Worksheet, frame: Frame, neck: Curve, waist: Waist) -> Piec
     )
 
 
+def _back_shoulder(half: Half, darts: list[Intake]) -> list[Edge]:
+    """Return the back shoulder from its tip to the neck, with its dart where there is one, which joins `darts`."""
+    name, tip, neck = "back.shoulder", "back.shoulder_tip", "back.neck_shoulder"
+    if half.dart is None:
+        return [Edge(Role.SHOULDER, name, tip, neck, straight(half.tip, half.neck_point))]
+    dart = Intake(
+        name="back.shoulder_dart",
+        family="shoulder",
+        pivot=half.dart.pivot,
+        set_back=0.0,
+        mouth=("back.shoulder_a", "back.shoulder_b"),
+        tip="back.shoulder_dart_tip",
+    )
+    darts.append(dart)
+    return [
+        Edge(Role.SHOULDER, name, tip, dart.mouth[0], straight(half.tip, half.dart.outer)),
+        *legs(dart, half.dart.outer, half.dart.inner),
+        Edge(Role.SHOULDER, name, dart.mouth[1], neck, straight(half.dart.inner, half.neck_point)),
+    ]
+
+
 def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
     """Return the shoulder and side seams with the ease meant."""
-    ease = sums["back_shoulder_ease"]
+    ease = sums["back_shoulder_eased"]
     return (
         Seam(
             "shoulder",
@@ -247,7 +290,7 @@ def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
                 (Span("back.neck_shoulder", "back.shoulder_tip", "back.shoulder"),),
             ),
             (ease, ease),
-            "the back is eased in over the middle third",
+            "the back is eased in over the middle third" if ease else "",
         ),
         Seam(
             "side",
@@ -260,7 +303,6 @@ def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
     )
 
 
-def intent_of(sums: Worksheet) -> Intent:
-    """Return the ease that the draft was given at each level, over the girth as read."""
-    bust = sums["bust_ease"] + sums["back_expansion"]
-    return Intent(ease=MappingProxyType({"bust": bust, "waist": sums["waist_ease"]}))
+def ease_of(sums: Worksheet) -> dict[str, float]:
+    """Return the ease that the draft was given at each level, over the girth as read (cm, total around)."""
+    return {"bust": sums["bust_ease"] + sums["back_expansion"], "waist": sums["waist_ease"]}

@@ -14,6 +14,8 @@ from izett.rules.worksheet import Worksheet
 FRONT_SHARE = (0.42, 0.58)
 BACK_LONGER = (-0.8, 4.0)
 LARGEST_SHIFT = 4.0
+#: cm. What a shift leaves at least of the armhole width on the side that gives.
+LEFT_BY_SHIFT = 1.5
 #: A bound is met this far inside it, so that the result keeps it.
 HAIR_INSIDE = 1e-6
 
@@ -112,7 +114,8 @@ def _shared(sums: Worksheet, frame: Frame) -> Frame:
     for slack, way in bounds:
         if slack(frame) >= 0:
             continue
-        far = way * LARGEST_SHIFT
+        giver = frame.front_room if way > 0 else frame.back_room
+        far = way * clamp(giver - LEFT_BY_SHIFT, 0.0, LARGEST_SHIFT)
         start = far
         if slack(at(far)) >= 0:
 

@@ -5,14 +5,10 @@ from dataclasses import dataclass
 from izett.drafting.bodice.bust_dart import bust_mouths
 from izett.drafting.bodice.frame import Frame
 from izett.drafting.method import Notice, Tell
-from izett.drafting.waistline import WaistDart, intakes, waist_panels
-from izett.errors import DraftRefused
+from izett.drafting.waistline import NARROWEST_PANEL, WaistDart, intakes, refuse_crowded, waist_panels
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, unit
 from izett.rules.worksheet import Worksheet
-
-#: cm. A panel of the waist line between two darts is at least this wide.
-NARROWEST_PANEL = 0.8
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +65,7 @@ def waist_of(sums: Worksheet, frame: Frame, front_centre: Point, tell: Tell) -> 
                 sides += both / 2
         if missed < 1e-9:
             break
-    _refuse_crowded(sums, front, back)
+    refuse_crowded((*front, *back), sums["bust_girth"] - sums["waist_girth"], over="bust", under="waist")
     sums.settle("front_waist_curve", extra[0] if front_darts else sides, residual=over_front)
     sums.settle("back_waist_curve", extra[1] if back_darts else sides, residual=over_back)
     largest = max((dart.intake for dart in (*front_darts, *back_darts)), default=0.0)
@@ -119,14 +115,3 @@ def _back_darts(sums: Worksheet, shares: list[float], side_x: float, cb: float) 
     first = max(sums["across_back"] / 4, cb + (shares[0] if shares else 0.0) / 2 + NARROWEST_PANEL)
     step = (side_x - first) / len(shares) if shares else 0.0
     return [WaistDart(first + i * step, tip - 2 * i, share) for i, share in enumerate(shares)]
-
-
-def _refuse_crowded(sums: Worksheet, front: list[Curve], back: list[Curve]) -> None:
-    narrowest = min(panel.end[0] - panel.start[0] for panel in (*front, *back))
-    if narrowest < NARROWEST_PANEL:
-        raise DraftRefused(
-            f"The waist darts leave a strip of only {narrowest:.1f} cm between them: the bust is "
-            f"{sums['bust_girth'] - sums['waist_girth']:.1f} cm larger than the waist.",
-            mend="Retake bust and waist; for such a shape use panels instead of darts.",
-            where=("waist_girth", "bust_girth", "apex_span"),
-        )

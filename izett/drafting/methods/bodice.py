@@ -12,10 +12,11 @@ from pathlib import Path
 
 from izett.drafting import neckline as necklines
 from izett.drafting.bodice.frame import Frame
-from izett.drafting.bodice.pieces import back_piece, front_piece, intent_of, seams_of
+from izett.drafting.bodice.pieces import WAIST_SPANS, back_piece, ease_of, front_piece, seams_of
 from izett.drafting.bodice.room import relaxed_frame, tell_about
 from izett.drafting.bodice.waist import waist_of
 from izett.drafting.method import Method, Notice, Tell
+from izett.drafting.schools import MEASURES_USED
 from izett.errors import DraftRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
@@ -32,7 +33,7 @@ NECK_DEPTHS = (0.75, 1.9)
 FRONT_WAIST = (-2.0, 1.2)
 
 
-def draft(sums: Worksheet, tell: Tell) -> Pattern:
+def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     """Work the sums into a front and a back.
 
     Raises:
@@ -57,7 +58,7 @@ def draft(sums: Worksheet, tell: Tell) -> Pattern:
                 mend="Retake the bust, waist, armhole depth and front length; one of them does not belong to this body.",
                 where=("front_length", "armhole_depth", "bust_girth", "waist_girth"),
             )
-    return Pattern((front, back), seams_of(sums), intent_of(sums))
+    return before.joined((front, back), seams_of(sums), ease=ease_of(sums), along={"waist": WAIST_SPANS})
 
 
 def _refuse_impossible(sums: Worksheet) -> None:
@@ -80,12 +81,13 @@ def _refuse_impossible(sums: Worksheet) -> None:
 def _necklines(sums: Worksheet, frame: Frame, tell: Tell) -> tuple[float, Curve, Curve]:
     """Return the height of the neck pit and the two neck curves, from neck point to centre."""
     nape = (0.0, sums["back_waist_length"])
-    back = necklines.neckline(frame.back.neck_point, frame.back.below_shoulder, nape, necklines.BACK)
+    back = necklines.neckline(frame.back.neck_point, frame.back.below_neck, nape, necklines.BACK)
+    scoop = (sums["neck_scoop"], necklines.FRONT_AT_NECK)
     aim = sums["neck_girth"] / 2 + sums["neck_ease"]
     x, y = frame.front.neck_point
 
     def front(depth: float) -> Curve:
-        return necklines.neckline((x, y), frame.front.below_shoulder, (0.0, y - depth), necklines.FRONT)
+        return necklines.neckline((x, y), frame.front.below_neck, (0.0, y - depth), scoop)
 
     def missed(depth: float) -> float:
         return front(depth).length + back.length - aim
@@ -121,7 +123,10 @@ def _front_waist_y(sums: Worksheet, pit: float) -> float:
 METHOD = Method(
     key="bodice",
     title="Fitted bodice",
-    sheet=borrow(load_sheet(Path(__file__).with_suffix(".toml")), estimates(), never=("bust_girth", "waist_girth")),
+    sheet=borrow(
+        load_sheet(MEASURES_USED, Path(__file__).with_suffix(".toml")), estimates(), never=("bust_girth", "waist_girth")
+    ),
     requires=(("bust_girth",), ("waist_girth",), ("height", "back_waist_length")),
     draft=draft,
+    body=True,
 )
