@@ -54,20 +54,21 @@ class Catalogue:
 
         Raises:
             UnknownName: there is no such block.
-            DraftRefused: two of them would clothe the trunk.
+            DraftRefused: two of them would clothe the same part of the body.
         """
         wanted = {key: self.method(key) for key in blocks}
         for method in tuple(wanted.values()):
             if method.stands_on and not any(base in wanted for base in method.stands_on):
                 base = self.method(method.stands_on[0])
                 wanted[base.key] = base
-        bodies = [method for method in wanted.values() if method.body]
-        if len(bodies) > 1:
-            raise DraftRefused(
-                f"{' and '.join(method.title for method in bodies)} both clothe the trunk.",
-                mend="Keep one of them, and open another ticket for the other.",
-                where=tuple(method.key for method in bodies),
-            )
+        for part in dict.fromkeys(part for method in wanted.values() for part in method.clothes):
+            clothing = [method for method in wanted.values() if part in method.clothes]
+            if len(clothing) > 1:
+                raise DraftRefused(
+                    f"{' and '.join(method.title for method in clothing)} would both clothe the body {part} the waist.",
+                    mend="Keep one of them, and open another ticket for the other.",
+                    where=tuple(method.key for method in clothing),
+                )
         found: list[Method] = []
         while len(found) < len(wanted):
             placed = {method.key for method in found}

@@ -118,11 +118,15 @@ def levels() -> Mapping[str, Level]:
                 entry.get("girth", ""),
                 entry.get("around", 1),
                 entry.get("shown", True),
-                MappingProxyType({fit: tuple(float(v) for v in entry[fit]) for fit in FITS}),
+                MappingProxyType({fit: _three(*entry[fit]) for fit in FITS}),
             )
             for key, entry in _data()["level"].items()
         }
     )
+
+
+def _three(least: float, usual: float, most: float) -> tuple[float, float, float]:
+    return float(least), float(usual), float(most)
 
 
 @cache

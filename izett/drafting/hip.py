@@ -12,6 +12,7 @@ from pathlib import Path
 from izett.drafting.waistline import WaistDart, waist_panels
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
+from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, Vector
 from izett.pattern.document import Edge, Intake, Role, legs
 from izett.rules.worksheet import Worksheet
@@ -58,10 +59,24 @@ def hip_curve(waist: Point, hip: Point, take: float, sums: Worksheet) -> Curve:
 
 @dataclass(frozen=True, slots=True)
 class DrawnWaist:
-    """A waist line with its darts, from the centre to the side (y growing downwards)."""
+    """A waist line with its darts, from the centre to the side (y growing downwards).
+
+    `turned` is how the paper was turned while it was drawn, so that the waist lay level and the darts upright.
+    """
 
     panels: tuple[Curve, ...]
     darts: tuple[WaistDart, ...]
+    turned: Motion = STILL
+
+
+    def on_paper(self, point: Point) -> Point:
+        """Return where a point of the waist lies on the upright paper."""
+        return upright(self.turned(point))
+
+    @property
+    def side(self) -> Point:
+        """Where it meets the side (y growing downwards)."""
+        return self.turned(self.panels[-1].end)
 
     @property
     def length(self) -> float:
@@ -75,10 +90,31 @@ class DrawnWaist:
 
 
 def drawn_waist(
-    centre: Point, out_of_centre: Vector, side: Point, lean: Vector, darts: Sequence[WaistDart]
+    centre: Point,
+    out_of_centre: Vector,
+    side: Point,
+    lean: Vector,
+    darts: Sequence[WaistDart],
+    turned: Motion = STILL,
 ) -> DrawnWaist:
-    """Return the waist line through the mouths of darts."""
-    return DrawnWaist(tuple(waist_panels(centre, out_of_centre, side, lean, darts)), tuple(darts))
+    """Return the waist line through the mouths of darts; all is given as it lies on the turned paper."""
+    return DrawnWaist(tuple(waist_panels(centre, out_of_centre, side, lean, darts)), tuple(darts), turned)
+
+
+def wide_at(side: Curve, waist: DrawnWaist, level: float) -> float:
+    """Return how wide a half is from x = 0 to its side at a level below the waist, darts as far as they reach taken out.
+
+    Args:
+        side: the hip curve (y growing downwards).
+        waist: the drawn waist.
+        level: below the waist, cm; not below the end of `side`.
+    """
+    line = side.flattened()
+    above = max((p for p in line if p[1] <= level), key=lambda p: p[1], default=line[0])
+    below = min((p for p in line if p[1] >= level), key=lambda p: p[1], default=line[-1])
+    share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
+    wide = above[0] + share * (below[0] - above[0])
+    return wide - sum(dart.intake * max(dart.tip - level, 0.0) / dart.tip for dart in waist.darts if dart.tip > 0)
 
 
 def to_measure(draw: Callable[[float], DrawnWaist], aim: float) -> tuple[DrawnWaist, float]:
@@ -110,18 +146,18 @@ def waist_edges(part: str, waist: DrawnWaist, *, ends: tuple[str, str]) -> tuple
     for i in range(len(waist.darts) - 1, -1, -1):
         number = "" if i == 0 else str(i + 1)
         a, b, tip = (f"{part}.waist{number}_{end}" for end in ("a", "b", "tip"))
-        outer = waist.panels[i + 1].mapped(upright).reversed()
+        outer = waist.panels[i + 1].mapped(waist.on_paper).reversed()
         edges.append(Edge(Role.WAIST, f"{part}.waist", start, b, outer))
         dart = Intake(
             name=f"{part}.waist_dart" + (f"_{number}" if number else ""),
             family="waist",
-            pivot=upright((waist.darts[i].x, waist.darts[i].tip)),
+            pivot=waist.on_paper((waist.darts[i].x, waist.darts[i].tip)),
             set_back=0.0,
             mouth=(b, a),
             tip=tip,
         )
-        edges.extend(legs(dart, outer.end, upright(waist.panels[i].end)))
+        edges.extend(legs(dart, outer.end, waist.on_paper(waist.panels[i].end)))
         darts.append(dart)
         start = a
-    edges.append(Edge(Role.WAIST, f"{part}.waist", start, ends[1], waist.panels[0].mapped(upright).reversed()))
+    edges.append(Edge(Role.WAIST, f"{part}.waist", start, ends[1], waist.panels[0].mapped(waist.on_paper).reversed()))
     return edges, darts[::-1]

@@ -66,7 +66,7 @@ class Method:
         draft: works the values into a pattern upon what was drafted before it, telling notices; raises DraftRefused.
         stands_on: blocks of which one must be drafted before it, the usual one first; empty where it stands alone.
         joins: blocks that it is fitted to where they are drafted too.
-        body: whether it clothes the trunk: of those a garment has one.
+        clothes: what of the body it clothes, `above` and `below` the waist: nothing is clothed twice by one garment.
     """
 
     key: str
@@ -76,7 +76,7 @@ class Method:
     draft: Callable[[Worksheet, Tell, Pattern], Pattern]
     stands_on: tuple[str, ...] = ()
     joins: tuple[str, ...] = ()
-    body: bool = False
+    clothes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -128,5 +128,5 @@ METHOD = Method(
     ),
     requires=(("bust_girth",), ("waist_girth",), ("height", "back_waist_length")),
     draft=draft,
-    body=True,
+    clothes=("above",),
 )

@@ -8,7 +8,7 @@ never the waist. Common practice; the figures are tuned over many bodies.
 from collections.abc import Callable
 from pathlib import Path
 
-from izett.drafting.hip import HIP_SHEET, DrawnWaist, drawn_waist, hip_curve, lean_of, to_measure, upright, waist_edges
+from izett.drafting.hip import HIP_SHEET, DrawnWaist, drawn_waist, hip_curve, lean_of, to_measure, upright, waist_edges, wide_at
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.schools import MEASURES_USED
 from izett.drafting.waistline import NARROWEST_PANEL, WaistDart, intakes, refuse_crowded
@@ -231,20 +231,15 @@ def _half(
 def _settle_high_hip(sums: Worksheet, halves: tuple[DrawnWaist, DrawnWaist]) -> None:
     """Write down what the skirt has over the body at the high hip, darts as far as they reach taken out."""
     level = min(sums["waist_to_high_hip"], sums["waist_to_hip"])
-    wide = 0.0
-    for part, waist in zip(("front", "back"), halves, strict=True):
-        line = _side(sums, part, waist).flattened()
-        above = max((p for p in line if p[1] <= level), key=lambda p: p[1])
-        below = min((p for p in line if p[1] >= level), key=lambda p: p[1])
-        share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
-        wide += above[0] + share * (below[0] - above[0])
-        wide -= sum(dart.intake * max(dart.tip - level, 0.0) / dart.tip for dart in waist.darts)
+    wide = sum(
+        wide_at(_side(sums, part, waist), waist, level) for part, waist in zip(("front", "back"), halves, strict=True)
+    )
     sums.settle("skirt_high_hip_ease", 2 * wide - sums["high_hip_girth"])
 
 
 def _side(sums: Worksheet, part: str, waist: DrawnWaist) -> Curve:
     return hip_curve(
-        waist.panels[-1].end, (sums[f"skirt_{part}_hip"], sums["waist_to_hip"]), sums["skirt_side_take"], sums
+        waist.side, (sums[f"skirt_{part}_hip"], sums["waist_to_hip"]), sums["skirt_side_take"], sums
     )
 
 
@@ -253,7 +248,7 @@ def _piece(sums: Worksheet, side: str, waist: DrawnWaist) -> Piece:
     centre = "cf" if side == "front" else "cb"
     hip, depth, length = sums[f"skirt_{side}_hip"], sums["waist_to_hip"], sums["skirt_length"]
     curve = _side(sums, side, waist).mapped(upright)
-    top = upright(waist.panels[0].start)
+    top = waist.on_paper(waist.panels[0].start)
     waist_ring, darts = waist_edges(part, waist, ends=(f"{part}.waist_side", f"{part}.waist_{centre}"))
     role = Role.CENTRE_FRONT if side == "front" else Role.CENTRE_BACK
     return Piece(
@@ -319,4 +314,5 @@ METHOD = Method(
     requires=(("waist_girth",), ("hip_girth",)),
     draft=draft,
     joins=("bodice",),
+    clothes=("below",),
 )
