@@ -68,7 +68,6 @@ class DrawnWaist:
     darts: tuple[WaistDart, ...]
     turned: Motion = STILL
 
-
     def on_paper(self, point: Point) -> Point:
         """Return where a point of the waist lies on the upright paper."""
         return upright(self.turned(point))

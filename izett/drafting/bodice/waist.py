@@ -29,7 +29,7 @@ def waist_of(sums: Worksheet, frame: Frame, front_centre: Point, tell: Tell) -> 
     A curved line is longer than the straight one: its excess goes into the darts (or, where a piece has none, to the
     other piece's darts, and where there are none at all, to the side seams), until the sum is exact.
     """
-    front_intakes, back_intakes = _share_darts(sums)
+    front_intakes, back_intakes = share_darts(sums)
     level = sums["bust_line_level"]
     take = sums["side_take"]
     cb = sums["centre_back_take"]
@@ -45,8 +45,8 @@ def waist_of(sums: Worksheet, frame: Frame, front_centre: Point, tell: Tell) -> 
         up_side = unit((c, level))
         front_side = (sums["front_width"] - c, 0.0)
         back_side = (sums["back_width"] + sums["centre_back_at_bust"] - c, 0.0)
-        front_darts = _front_darts(sums, _grown(front_intakes, extra[0]), front_side[0], frame)
-        back_darts = _back_darts(sums, _grown(back_intakes, extra[1]), back_side[0], cb)
+        front_darts = placed_in_front(sums, _grown(front_intakes, extra[0]), front_side[0], frame)
+        back_darts = placed_behind(sums, _grown(back_intakes, extra[1]), back_side[0], cb)
         front = waist_panels(front_centre, (1.0, 0.0), front_side, up_side, front_darts)
         back = waist_panels((cb, 0.0), (down_back[1], -down_back[0]), back_side, up_side, back_darts)
         over_front = sum(panel.length for panel in front) - aims[0]
@@ -80,7 +80,8 @@ def waist_of(sums: Worksheet, frame: Frame, front_centre: Point, tell: Tell) -> 
     return Waist(tuple(front_darts), tuple(back_darts), tuple(front), tuple(back), front_side, back_side)
 
 
-def _share_darts(sums: Worksheet) -> tuple[list[float], list[float]]:
+def share_darts(sums: Worksheet) -> tuple[list[float], list[float]]:
+    """Return the intakes of front and back, shared over as few darts as may be."""
     front, back = sums["front_dart_intake"], sums["back_dart_intake"]
     if sums["darts_together"] <= 1e-9 or sums["waist_shaping"] < 2:
         return [], []
@@ -100,7 +101,8 @@ def _grown(shares: list[float], extra: float) -> list[float]:
     return [share + extra / len(shares) for share in shares]
 
 
-def _front_darts(sums: Worksheet, shares: list[float], side_x: float, frame: Frame) -> list[WaistDart]:
+def placed_in_front(sums: Worksheet, shares: list[float], side_x: float, frame: Frame) -> list[WaistDart]:
+    """Return the front's waist darts: the first under the bust point, the others evenly towards the side."""
     first = sums["apex_x"]
     tip = sums["apex_level"] - sums["dart_set_back"]
     below_mouth = bust_mouths(sums, frame.angle)[0] - 2
@@ -110,7 +112,8 @@ def _front_darts(sums: Worksheet, shares: list[float], side_x: float, frame: Fra
     ]
 
 
-def _back_darts(sums: Worksheet, shares: list[float], side_x: float, cb: float) -> list[WaistDart]:
+def placed_behind(sums: Worksheet, shares: list[float], side_x: float, cb: float) -> list[WaistDart]:
+    """Return the back's waist darts: the first at a quarter of the across back, the others evenly towards the side."""
     tip = min(sums["bust_line_level"], sums["apex_level"] + 1)
     first = max(sums["across_back"] / 4, cb + (shares[0] if shares else 0.0) / 2 + NARROWEST_PANEL)
     step = (side_x - first) / len(shares) if shares else 0.0

@@ -8,7 +8,17 @@ never the waist. Common practice; the figures are tuned over many bodies.
 from collections.abc import Callable
 from pathlib import Path
 
-from izett.drafting.hip import HIP_SHEET, DrawnWaist, drawn_waist, hip_curve, lean_of, to_measure, upright, waist_edges, wide_at
+from izett.drafting.hip import (
+    HIP_SHEET,
+    DrawnWaist,
+    drawn_waist,
+    hip_curve,
+    lean_of,
+    to_measure,
+    upright,
+    waist_edges,
+    wide_at,
+)
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.schools import MEASURES_USED
 from izett.drafting.waistline import NARROWEST_PANEL, WaistDart, intakes, refuse_crowded
@@ -238,9 +248,7 @@ def _settle_high_hip(sums: Worksheet, halves: tuple[DrawnWaist, DrawnWaist]) -> 
 
 
 def _side(sums: Worksheet, part: str, waist: DrawnWaist) -> Curve:
-    return hip_curve(
-        waist.side, (sums[f"skirt_{part}_hip"], sums["waist_to_hip"]), sums["skirt_side_take"], sums
-    )
+    return hip_curve(waist.side, (sums[f"skirt_{part}_hip"], sums["waist_to_hip"]), sums["skirt_side_take"], sums)
 
 
 def _piece(sums: Worksheet, side: str, waist: DrawnWaist) -> Piece:

@@ -14,7 +14,6 @@ from izett.drafting.schools import MEASURES_USED
 from izett.drafting.trousers.half import Leg, at_crotch, high_hip, hip_side, inseam, leg, waist_of
 from izett.drafting.waistline import intakes, refuse_crowded
 from izett.errors import DraftRefused
-from izett.geometry.curve import straight
 from izett.geometry.root import root
 from izett.measuring.estimates import estimates
 from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
@@ -133,7 +132,12 @@ def _legs_to_crotch_length(sums: Worksheet) -> tuple[Leg, Leg]:
     ways: tuple[tuple[str, Callable[[float], None], float, float], ...] = (
         ("trouser_back_fork", fork, eighth - FORK_GIVES, eighth + FORK_GIVES),
         ("trouser_back_rise", lambda v: sums.choose("trouser_back_rise", v, reason=reason), rises.low, rises.high),
-        ("trouser_slant", lambda v: sums.choose("trouser_slant", v, reason=reason), min(slants.low, sums["trouser_slant"]), slants.high),
+        (
+            "trouser_slant",
+            lambda v: sums.choose("trouser_slant", v, reason=reason),
+            min(slants.low, sums["trouser_slant"]),
+            slants.high,
+        ),
     )
     for symbol, change, low, high in ways:
         if abs(sums["crotch_seam"] - aim) < 1e-6 or symbol in sums.overrides:
@@ -251,7 +255,10 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
         edges=(
             Edge(role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.crotch_top", drawn.centre.mapped(upright)),
             Edge(Role.CROTCH, f"{part}.crotch", f"{part}.crotch_top", f"{part}.fork", drawn.crotch.mapped(upright)),
-            *(Edge(r, f"{part}.{n}", f"{part}.{a}", f"{part}.{b}", curve.mapped(upright)) for r, n, a, b, curve in ring),
+            *(
+                Edge(r, f"{part}.{n}", f"{part}.{a}", f"{part}.{b}", curve.mapped(upright))
+                for r, n, a, b, curve in ring
+            ),
             *waist_ring,
         ),
         darts=tuple(darts),
@@ -267,7 +274,8 @@ def _seams(sums: Worksheet) -> tuple[Seam, ...]:
 
     def both(name: str, start: str, end: str) -> tuple[tuple[Span], tuple[Span]]:
         front, back = (
-            (Span(f"trouser_{side}.{start}", f"trouser_{side}.{end}", f"trouser_{side}.{name}"),) for side in ("front", "back")
+            (Span(f"trouser_{side}.{start}", f"trouser_{side}.{end}", f"trouser_{side}.{name}"),)
+            for side in ("front", "back")
         )
         return front, back
 

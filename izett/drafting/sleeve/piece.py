@@ -2,6 +2,7 @@
 
 from types import MappingProxyType
 
+from izett.drafting.bodice.halves import NOTCH_AT
 from izett.drafting.sleeve.solve import Cap
 from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
@@ -10,9 +11,6 @@ from izett.geometry.point import Point, distance, right_of, unit
 from izett.pattern.document import Edge, LevelLine, Notch, NotchKind, Pattern, Piece, Role, Seam, Span
 from izett.pattern.sewn import span_length
 from izett.rules.worksheet import Worksheet
-
-#: Notches of cap and armhole lie at this share of each armhole half from the underarm: all ease lies above them.
-NOTCH_AT = 0.36
 
 FRONT_ARMHOLE = Span("front.underarm", "front.shoulder_tip", "front.armhole")
 BACK_ARMHOLE = Span("back.underarm", "back.shoulder_tip", "back.armhole")

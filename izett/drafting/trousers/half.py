@@ -175,7 +175,9 @@ def _hem(hem_in: Point, knee_in: Point, hem_out: Point, knee_out: Point) -> Curv
     return joined([with_handles(hem_in, into_leg, hem_out, back_into_leg, start_handle=third, end_handle=third)])
 
 
-def waist_of(sums: Worksheet, drawn: Leg, rise: float, shares: Sequence[float], first: float | None) -> tuple[DrawnWaist, float]:
+def waist_of(
+    sums: Worksheet, drawn: Leg, rise: float, shares: Sequence[float], first: float | None
+) -> tuple[DrawnWaist, float]:
     """Return the waist of a half and what its curve added to the darts.
 
     Args:
@@ -228,4 +230,3 @@ def at_crotch(drawn: Leg) -> float:
     below = min((p for p in line if p[1] >= level), key=lambda p: p[1], default=line[-1])
     share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
     return above[0] + share * (below[0] - above[0]) - drawn.fork[0]
-
