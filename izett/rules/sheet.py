@@ -330,6 +330,31 @@ def borrow(sheet: RuleSheet, lender: RuleSheet, *, also: Iterable[str] = (), nev
     return replace(sheet, rules={**lent, **sheet.rules}, order=(*lent, *sheet.order))
 
 
+def sharing(sheet: RuleSheet, lender: RuleSheet, symbols: Iterable[str]) -> RuleSheet:
+    """Return the sheet with entries of another block's sheet, the lender's first in the order of work.
+
+    Raises:
+        ValueError: the lender has no such entry, or the sheet has its own (a programmer's mistake).
+    """
+    wanted = set(symbols)
+    parts: dict[str, dict[str, Any]] = {}
+    for name in ("allowances", "rules", "found"):
+        lent = {symbol: entry for symbol, entry in getattr(lender, name).items() if symbol in wanted}
+        own = getattr(sheet, name)
+        wanted -= lent.keys() - own.keys()
+        parts[name] = {**lent, **own}
+    if wanted:
+        raise ValueError(f"{lender.title} cannot lend {', '.join(sorted(wanted))}")
+    order = [symbol for symbol in lender.order if symbol in {*parts["rules"], *parts["found"]} - set(sheet.order)]
+    return replace(
+        sheet,
+        allowances=parts["allowances"],
+        rules=parts["rules"],
+        found=parts["found"],
+        order=(*order, *sheet.order),
+    )
+
+
 def _read_untaken(rule: Rule) -> Iterable[str]:
     return (symbol for way in rule.ways for symbol in way.formula.uses if symbol not in way.needs)
 

@@ -112,7 +112,7 @@ def frame_of(sums: Worksheet) -> Frame:
     inwards = left_of(up_side)
     closed = (sums["front_width"] + rise, low)
     opening = Motion.turning(radians(angle), about=apex)
-    front = _half(
+    front = half_of(
         front_neck,
         front_slope,
         sums["front_shoulder"],
@@ -122,7 +122,7 @@ def frame_of(sums: Worksheet) -> Frame:
         FRONT_INSIDE_TIP,
         armholes.Scoop(armholes.FRONT_HEIGHT, sums["front_armhole_scoop"]),
     )
-    back = _half(
+    back = half_of(
         back_neck,
         back_slope,
         sums["back_shoulder"],
@@ -136,7 +136,7 @@ def frame_of(sums: Worksheet) -> Frame:
     return Frame(front, back, angle, closed, tuple(notices))
 
 
-def _half(
+def half_of(
     neck_point: Point,
     slope: float,
     shoulder: float,
@@ -147,6 +147,18 @@ def _half(
     scoop: armholes.Scoop,
     dart: ShoulderDart | None = None,
 ) -> Half:
+    """Return a half above the waist.
+
+    Args:
+        neck_point, slope, shoulder: where its shoulder starts, how it slopes (degrees), how long it is.
+        underarm, inwards: where the armhole ends, and the direction square to the side there, into the half.
+        across, inside: the across line, and how far inside the shoulder tip it stays.
+        scoop: how the armhole is drawn.
+        dart: in the shoulder, if any.
+
+    Raises:
+        DraftRefused: there is no armhole between tip and underarm.
+    """
     down = radians(slope)
     tip = add(neck_point, (shoulder * cos(down), -shoulder * sin(down)))
     held = min(across, tip[0] - inside)

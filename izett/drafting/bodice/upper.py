@@ -40,7 +40,7 @@ def upper_of(sums: Worksheet, tell: Tell) -> Upper:
     for notice in frame.notices:
         tell(notice)
     tell_about(sums, frame, tell)
-    return Upper(frame, *_necklines(sums, frame, tell))
+    return Upper(frame, *necklines_of(sums, frame, tell))
 
 
 def refuse_crossing(*pieces: Piece) -> None:
@@ -75,7 +75,7 @@ def _refuse_impossible(sums: Worksheet) -> None:
         )
 
 
-def _necklines(sums: Worksheet, frame: Frame, tell: Tell) -> tuple[float, Curve, Curve]:
+def necklines_of(sums: Worksheet, frame: Frame, tell: Tell) -> tuple[float, Curve, Curve]:
     """Return the height of the neck pit and the two neck curves, from neck point to centre."""
     nape = (0.0, sums["back_waist_length"])
     back = necklines.neckline(frame.back.neck_point, frame.back.below_neck, nape, necklines.BACK)

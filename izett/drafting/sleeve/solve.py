@@ -14,6 +14,8 @@ from izett.rules.worksheet import Worksheet
 
 #: Cap height over armhole against sleeve width over armhole, at a cap ease of 2.5: where the search starts.
 START = ((0.60, 0.40), (0.70, 0.365), (0.77, 0.33), (0.80, 0.317), (0.85, 0.29), (0.90, 0.25), (1.02, 0.08))
+#: A sleeve wider than this times its armhole is tried as one without a cap.
+NO_CAP = 0.94
 #: A bound is met this far inside it, so that the result keeps it.
 HAIR_INSIDE = 1e-6
 #: cm. The armhole is lowered or raised by this much at a time.
@@ -27,6 +29,7 @@ class Limits:
     Attributes:
         cap_ease, bicep_ease: the least and the most, cm.
         drop: the least and the most underarm drop of the body block, cm.
+        told: whether a change of the cap or the width is told, or is this sleeve's usual way.
         beyond: by how much the cap's height over the armhole may leave its range before there is no sleeve.
     """
 
@@ -34,6 +37,7 @@ class Limits:
     bicep_ease: tuple[float, float]
     drop: tuple[float, float]
     beyond: float = 0.01
+    told: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +63,8 @@ def solved_cap(sums: Worksheet, tell: Tell, shapes: tuple[CapShape, CapShape], l
     drawn: list[Cap] = []
 
     def ratio() -> float:
+        if drawn and sums["sleeve_width"] > NO_CAP * sums["armhole_length"]:
+            return 0.0
         drawn[:] = [_cap(sums, shapes)]
         return drawn[0].height / sums["armhole_length"]
 
@@ -66,12 +72,12 @@ def solved_cap(sums: Worksheet, tell: Tell, shapes: tuple[CapShape, CapShape], l
     low, high = sums["lowest_cap"], sums["highest_cap"]
     if present < low:
         changes = (("cap_ease", limits.cap_ease[1]), ("bicep_ease", limits.bicep_ease[0]))
-        present = _towards(sums, ratio, present, low, changes, tell)
+        present = _towards(sums, ratio, present, low, changes, tell if limits.told else _quietly)
         if present < low:
             _ask(sums, "underarm_drop", DROP_STEP, limits.drop[1])
     elif present > high:
         changes = (("cap_ease", limits.cap_ease[0]), ("bicep_ease", limits.bicep_ease[1]))
-        present = _towards(sums, ratio, present, high, changes, tell)
+        present = _towards(sums, ratio, present, high, changes, tell if limits.told else _quietly)
         if present > high:
             _ask(sums, "underarm_drop", -DROP_STEP, limits.drop[0])
     if not low - limits.beyond <= present <= high + limits.beyond:
@@ -81,6 +87,10 @@ def solved_cap(sums: Worksheet, tell: Tell, shapes: tuple[CapShape, CapShape], l
     sums.settle("cap_height", cap.height, residual=missed)
     sums.settle("front_sleeve_width", cap.front_width, residual=missed)
     return cap
+
+
+def _quietly(_: Notice) -> None:
+    """Tell nothing: the worksheet says why the value was chosen."""
 
 
 def _towards(

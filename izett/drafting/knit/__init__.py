@@ -1,0 +1,1 @@
+"""The knit family: what a dartless top draws."""
