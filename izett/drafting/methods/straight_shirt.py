@@ -1,0 +1,139 @@
+"""The straight-cut shirt with a pleated collar: rectangles only, their allowances included.
+
+Sums of common practice, no single source. Two body panels with the collar built on, two sleeves, stays that hold the
+pleats at neck and wrists, square gussets.
+"""
+
+from pathlib import Path
+
+from izett.drafting.method import Method, Notice, Tell
+from izett.drafting.schools import MEASURES_USED
+from izett.drafting.straight_cut import rectangle
+from izett.errors import DraftRefused
+from izett.measuring.estimates import estimates
+from izett.pattern.document import LevelLine, Pattern, Piece, Seam, Span
+from izett.rules.sheet import borrow, load_sheet
+from izett.rules.worksheet import Worksheet
+
+#: cm. A sleeve less wide over the upper arm than this pulls on the gusset.
+LEAST_OVER_ARM = 8.0
+
+
+def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
+    """Work the sums into rectangles.
+
+    Raises:
+        DraftRefused: the shirt is shorter than its sleeves are wide.
+    """
+    if sums["collar_height"] > sums["neck_height"]:
+        tell(
+            Notice(
+                "collar-above-neck",
+                f"A collar of {sums['collar_height']:.1f} cm stands higher than the neck ({sums['neck_height']:.1f} cm): lower it, "
+                "or let it fold.",
+                ("collar_height", "neck_height"),
+            )
+        )
+    if sums["shirt_sleeve_width"] < sums["bicep_girth"] + LEAST_OVER_ARM:
+        tell(
+            Notice(
+                "sleeve-narrow",
+                f"A sleeve of {sums['shirt_sleeve_width']:.1f} cm is narrow for an upper arm of {sums['bicep_girth']:.1f} cm.",
+                ("shirt_sleeve_width", "bicep_girth"),
+            )
+        )
+    body = _body(sums)
+    s = sums["shirt_seam"]
+    sleeve = rectangle(
+        "shirt_sleeve", "Shirt sleeve", cut=2, width=sums["shirt_sleeve_cut"], length=sums["shirt_sleeve_length"]
+    )
+    pieces = (
+        body,
+        sleeve,
+        _strip("shirt_neck_stay", "Neck stay", 1, sums["neck_stay_length"], sums["neck_stay_height"]),
+        _strip("shirt_wrist_stay", "Wrist stay", 2, sums["wrist_stay_length"], sums["wrist_stay_cut_height"]),
+        _strip("shirt_gusset", "Gusset", 2, sums["gusset_side"], sums["gusset_side"]),
+    )
+    return before.joined(pieces, _seams(2 * s), ease={})
+
+
+def _body(sums: Worksheet) -> Piece:
+    s, width, length = sums["shirt_seam"], sums["shirt_body_width"], sums["shirt_body_length"]
+    neck = length - s - sums["collar_height"]
+    shoulder_end = neck - sums["shoulder_drop"]
+    armhole = shoulder_end - sums["shirt_armhole"]
+    slit = s + sums["side_slit"]
+    if armhole < slit + 2:
+        raise DraftRefused(
+            f"The sleeves, {sums['shirt_sleeve_width']:.1f} cm wide, reach down to the side slits of a shirt "
+            f"{sums['shirt_neck_to_hem']:.1f} cm long.",
+            mend="Retake neck to hem, or choose narrower sleeves.",
+            where=("neck_to_hem", "shirt_sleeve_width"),
+        )
+    left, right = s + sums["shoulder_length"], width - s - sums["shoulder_length"]
+    middle = width / 2
+    return rectangle(
+        "shirt_body",
+        "Shirt body",
+        cut=2,
+        width=width,
+        length=length,
+        stops=(("slit", slit), ("armhole", armhole), ("shoulder", shoulder_end)),
+        lines=(
+            LevelLine("collar", ((left, length), (left, neck), (right, neck), (right, length))),
+            LevelLine("shoulder", ((0.0, shoulder_end), (left, neck))),
+            LevelLine("shoulder", ((right, neck), (width, shoulder_end))),
+            LevelLine("slit", ((middle, neck - sums["neck_slit"]), (middle, neck))),
+        ),
+    )
+
+
+def _strip(name: str, title: str, cut: int, long: float, high: float) -> Piece:
+    return rectangle(name, title, cut=cut, width=long, length=high)
+
+
+def _seams(turnings: float) -> tuple[Seam, ...]:
+    """Return the seams; a sleeve's edge is longer than the armholes by its own two allowances."""
+    right = Span("shirt_body.armhole_right", "shirt_body.shoulder_right", "shirt_body.right")
+    left = Span("shirt_body.shoulder_left", "shirt_body.armhole_left", "shirt_body.left")
+    head = Span("shirt_sleeve.top_right", "shirt_sleeve.top_left", "shirt_sleeve.top")
+    return (
+        Seam(
+            "shirt_side",
+            (
+                (Span("shirt_body.slit_right", "shirt_body.armhole_right", "shirt_body.right"),),
+                (Span("shirt_body.slit_left", "shirt_body.armhole_left", "shirt_body.left"),),
+            ),
+            (0.0, 0.0),
+        ),
+        Seam(
+            "shirt_armhole",
+            ((right, left), (head,)),
+            (turnings, turnings),
+            "the sleeve's own allowances, which the armholes do not have",
+            ("armhole", "sleeve"),
+        ),
+        Seam(
+            "shirt_underarm",
+            (
+                (Span("shirt_sleeve.bottom_right", "shirt_sleeve.top_right", "shirt_sleeve.right"),),
+                (Span("shirt_sleeve.bottom_left", "shirt_sleeve.top_left", "shirt_sleeve.left"),),
+            ),
+            (0.0, 0.0),
+        ),
+    )
+
+
+METHOD = Method(
+    key="straight_shirt",
+    title="Straight-cut shirt",
+    sheet=borrow(
+        load_sheet(MEASURES_USED, Path(__file__).with_suffix(".toml")),
+        estimates(),
+        also=("neck_height", "bicep_girth"),
+        never=("bust_girth", "waist_girth"),
+    ),
+    requires=(("neck_girth", "bust_girth"), ("height", "neck_to_hem"), ("height", "shoulder_to_knuckle")),
+    draft=draft,
+    clothes=("above", "below"),
+)
