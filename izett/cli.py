@@ -8,14 +8,15 @@ from pathlib import Path
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
-from izett.drafting.method import DIRECT
+from izett.drafting.ease import FITS, Cloth, Kind
+from izett.drafting.method import DIRECT, Method
 from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
 from izett.files.measure_sheet_pdf import write_measure_sheet
 from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.pdf import write_pdf
-from izett.files.recipe_json import RecipeDoc, read_recipe
+from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, read_recipe
 from izett.files.scan_json import write_scan
 from izett.files.sheet_file import read_sheet_file
 from izett.files.svg import write_svg
@@ -28,6 +29,7 @@ from izett.measuring.scanner import scan
 from izett.measuring.sheet import Sheet
 from izett.measuring.size_chart import standard_charts
 from izett.recipe import Evaluation, Evaluator
+from izett.rules.sheet import combined
 from izett.units import Unit, UnreadableLength, read_length, show_length
 
 
@@ -84,8 +86,13 @@ def _add_inputs(parser: argparse.ArgumentParser) -> None:
     body.add_argument("--measures", type=Path, help="an izett-measures file, a scan, or CSV")
     body.add_argument("--size", metavar="CHART:SIZE[@HEIGHT]", help="a standard size, en_13402_3_women:92@168, say")
     parser.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
-    parser.add_argument("--block", action="append", help="the block to draft: bodice")
+    parser.add_argument("--block", action="append", help="a block to draft; several are drafted together")
     parser.add_argument("--method", default=None, help="direct (default) or proportional")
+    parser.add_argument(
+        "--school", action="append", default=[], metavar="QUESTION=WAY", help="where makers differ: shoulder=dart, say"
+    )
+    parser.add_argument("--fit", help=f"{', '.join(FITS)}; fitted where none is given")
+    parser.add_argument("--cloth", metavar="KIND[:STRETCH]", help="woven, stretch:15, knit:50; stretch in %%")
     parser.add_argument("--set", action="append", default=[], metavar="ALLOWANCE=VALUE", help="units are understood")
 
 
@@ -184,30 +191,50 @@ def _evaluated(options: argparse.Namespace) -> tuple[dict[str, float], Evaluatio
     body = _body(options)
     path = getattr(options, "recipe", None)
     recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
-    blocks = options.block or [recipe.block]
-    # One block is all there is to draft together for now; a second of the same name would be a slip.
-    for block in blocks:
-        catalogue().method(block)
-    recipe = recipe.model_copy(
-        update={
-            "block": blocks[0],
-            "school": options.method or recipe.school or DIRECT,
-            "overrides": {**recipe.overrides, **dict(_setting(blocks[0], text) for text in options.set)},
-        }
-    )
-    return body, Evaluator(catalogue()).evaluate(recipe.recipe(body))
+    blocks = options.block or [recipe.block, *recipe.also]
+    methods = catalogue().in_order(blocks)
+    changes: dict[str, object] = {
+        "block": blocks[0],
+        "also": blocks[1:],
+        "school": options.method or recipe.school or DIRECT,
+        "schools": {**recipe.schools, **dict(_way(text) for text in options.school)},
+        "overrides": {**recipe.overrides, **dict(_setting(methods, text) for text in options.set)},
+    }
+    if options.fit:
+        changes["fit"] = options.fit
+    if options.cloth:
+        changes["cloth"] = _cloth(options.cloth)
+    return body, Evaluator(catalogue()).evaluate(recipe.model_copy(update=changes).recipe(body))
 
 
-def _setting(block: str, text: str) -> tuple[str, float]:
-    symbol, _, value = text.partition("=")
-    allowance = catalogue().method(block).sheet.allowance(symbol)
+def _way(text: str) -> tuple[str, str]:
+    question, _, way = text.partition("=")
+    return question, way
+
+
+def _cloth(text: str) -> RecipeClothDoc:
+    kind, _, stretch = text.partition(":")
     try:
-        if allowance.unit == "cm":
+        cloth = Cloth(kind, float(stretch.strip().removesuffix("%") or 0))
+    except ValueError as error:
+        raise ValueOutOfRange(
+            f"“{text}”: the stretch is not a number.", mend="Write knit:50, say.", where=("cloth",)
+        ) from error
+    return RecipeClothDoc(kind=Kind(cloth.kind), stretch=cloth.stretch)
+
+
+def _setting(methods: Sequence[Method], text: str) -> tuple[str, float]:
+    symbol, _, value = text.partition("=")
+    sheet = combined([method.sheet for method in methods])
+    known = sheet.rules.get(symbol) or sheet.found.get(symbol) or sheet.allowance(symbol)
+    try:
+        if known.unit == "cm":
             return symbol, read_length(value, unit=Unit.CM).cm
         return symbol, float(value)
     except (UnreadableLength, ValueError) as error:
+        example = sheet.allowances[symbol].default if symbol in sheet.allowances else 10
         raise ValueOutOfRange(
-            f"{symbol}={value}: {error}.", mend=f"Write {symbol}={allowance.default:g}, say.", where=(symbol,)
+            f"{symbol}={value}: {error}.", mend=f"Write {symbol}={example:g}, say.", where=(symbol,)
         ) from error
 
 
@@ -254,7 +281,9 @@ def _steps(_: argparse.Namespace) -> int:
 
 def _blocks(_: argparse.Namespace) -> int:
     for method in catalogue().methods.values():
-        print(f"{method.key:<18}{method.title}: {', '.join(method.sheet.allowances)}")
+        stands = f" on a {' or '.join(method.stands_on)}" if method.stands_on else ""
+        schools = "; ".join(f"{school.key}={'|'.join(school.ways)}" for school in method.sheet.schools.values())
+        print(f"{method.key:<18}{method.title}{stands}: {', '.join(method.sheet.allowances)}; {schools}")
     return 0
 
 

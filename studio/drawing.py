@@ -6,7 +6,7 @@ from typing import Any
 
 from izett.finishing.sheet import SheetPiece
 from izett.pattern.document import Piece, dart_angle, mouth_width
-from studio.table_schemas import DartOut, EdgeOut, PieceOut
+from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
 
 def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
@@ -15,6 +15,7 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
     return PieceOut(
         name=piece.name,
         title=piece.title,
+        part=piece.part,
         key=key,
         on_fold=piece.on_fold,
         edges=[
@@ -30,7 +31,11 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
         ],
         darts=[_dart(piece, drawing) for drawing in sheet.darts],
         marks=dict(piece.marks),
-        lines=[list(line.points) for line in piece.lines],
+        diamonds=[
+            DiamondOut(name=d.name, outline=[*outline], intake=d.intake)
+            for d, outline in zip(piece.diamonds, sheet.diamonds, strict=True)
+        ],
+        lines=[LineOut(level=line.level, points=list(line.points)) for line in piece.lines],
         notches=list(sheet.notches),
         grain=sheet.grain,
         cutting=list(sheet.cutting) if cut else [],
@@ -54,5 +59,14 @@ def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
     """Return a key that changes with anything that is drawn of the piece."""
     piece = sheet.piece
     widths = [width for _, width in sheet.lines] if cut else []
-    content = (piece.name, piece.edges, piece.darts, dict(piece.marks), piece.lines, widths, sheet.label)
+    content = (
+        piece.name,
+        piece.edges,
+        piece.darts,
+        piece.diamonds,
+        dict(piece.marks),
+        piece.lines,
+        widths,
+        sheet.label,
+    )
     return blake2b(repr(content).encode(), digest_size=12).hexdigest()

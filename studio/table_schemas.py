@@ -30,17 +30,34 @@ class DartOut(BaseModel):
     angle: float
 
 
+class DiamondOut(BaseModel):
+    """A dart within the piece: its outline, closed, and what it takes in, cm."""
+
+    name: str
+    outline: list[Pair]
+    intake: float
+
+
+class LineOut(BaseModel):
+    """A line at a body level, or another that is marked across a piece."""
+
+    level: str
+    points: list[Pair]
+
+
 class PieceOut(BaseModel):
     """A piece as the table shows it."""
 
     name: str
     title: str
+    part: str
     key: str
     on_fold: str | None
     edges: list[EdgeOut]
     darts: list[DartOut]
+    diamonds: list[DiamondOut]
     marks: dict[str, Pair]
-    lines: list[list[Pair]]
+    lines: list[LineOut]
     notches: list[tuple[Pair, Pair]]
     grain: tuple[Pair, Pair]
     cutting: list[Pair]

@@ -75,7 +75,7 @@ def effects_of_tolerance(evaluator: Evaluator, recipe: Recipe) -> Sequence[Effec
     Raises:
         IzettError: there is no draft.
     """
-    used = measures_used(evaluator.catalogue.method(recipe.block))
+    used = measures_used(*evaluator.catalogue.in_order((recipe.block, *recipe.also)))
     found = [
         effect_of(evaluator, recipe, symbol, around=recipe.measures[symbol], off=measure(symbol).tolerance)
         for symbol in used
@@ -97,7 +97,7 @@ def take_next(evaluator: Evaluator, recipe: Recipe) -> Sequence[Next]:
             effect_of(evaluator, recipe, symbol, around=estimate.cm, off=estimate.spread),
             effect_of(evaluator, recipe, symbol, around=estimate.cm, off=measure(symbol).tolerance),
         )
-        for symbol in measures_used(evaluator.catalogue.method(recipe.block))
+        for symbol in measures_used(*evaluator.catalogue.in_order((recipe.block, *recipe.also)))
         if (estimate := missing.get(symbol)) is not None
     ]
     return sorted(found, key=lambda n: -n.by_spread.moves)

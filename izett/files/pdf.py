@@ -169,6 +169,10 @@ def _draw_piece(canvas: Canvas, sheet: SheetPiece, shift: Point) -> None:
     for dart in sheet.darts:
         _polyline(canvas, dart.legs, shift, width=_SEW)
         _polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))
+    for diamond in sheet.diamonds:
+        _polyline(canvas, diamond, shift, width=_SEW)
+    for level in sheet.levels:
+        _polyline(canvas, level, shift, width=_THIN, dash=(6, 4))
     for mark in sheet.notches:
         _polyline(canvas, mark, shift, width=_CUT)
     _polyline(canvas, sheet.grain, shift, width=_THIN)

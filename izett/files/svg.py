@@ -17,6 +17,7 @@ _STYLE = (
     ".cut{fill:none;stroke:#222;stroke-width:.5}"
     ".sew{fill:none;stroke:#222;stroke-width:.3;stroke-dasharray:4 2}"
     ".mark,.dart,.grain{fill:none;stroke:#222;stroke-width:.3}"
+    ".level{fill:none;stroke:#777;stroke-width:.2;stroke-dasharray:4 2}"
     ".fold{fill:none;stroke:#222;stroke-width:.5;stroke-dasharray:12 2 2 2}"
     f"text{{font:{LETTERING}px sans-serif;fill:#222}}"
 )
@@ -53,6 +54,8 @@ def _group(sheet: SheetPiece, *, shift: Point) -> str:
     if sheet.fold is not None:
         parts.append(f'<path class="fold" d="{path(sheet.fold)}"/>')
     parts += [f'<path class="dart" d="{path(dart.legs)}"/>' for dart in sheet.darts]
+    parts += [f'<path class="dart" d="{path(diamond)}"/>' for diamond in sheet.diamonds]
+    parts += [f'<path class="level" d="{path(level)}"/>' for level in sheet.levels]
     parts += [f'<path class="mark" d="{path(mark)}"/>' for mark in sheet.notches]
     parts.append(f'<path class="grain" d="{path(sheet.grain)}"/>')
     x, y = label_place(sheet)

@@ -12,7 +12,7 @@ from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import corner_between, parallel
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
-from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece
+from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece, Role
 from izett.pattern.sewn import place_on
 
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
@@ -41,7 +41,8 @@ class SheetPiece:
         sewing: the sewing line, closed, darts' mouths bridged by their caps.
         lines: the sewing line cut where the allowance changes, each part with its allowance in cm.
         fold: the fold edge, or None.
-        darts: as drawn.
+        darts: as drawn; diamonds: their outlines, closed.
+        levels: lines at body levels, and what else is marked across the piece.
         notches: short marks across the seam.
         grain: the grain line, bottom to top.
         label: lines of text.
@@ -55,6 +56,8 @@ class SheetPiece:
     notches: tuple[tuple[Point, Point], ...]
     grain: tuple[Point, Point]
     label: tuple[str, ...]
+    diamonds: tuple[tuple[Point, ...], ...] = ()
+    levels: tuple[tuple[Point, ...], ...] = ()
 
     @cached_property
     def cutting(self) -> tuple[Point, ...]:
@@ -82,7 +85,7 @@ def _ready(
 ) -> SheetPiece:
     lines = _finished_lines(piece, allowances)
     fold = next((edge.curve for edge in piece.edges if edge.lineage == piece.on_fold), None)
-    included = any(width > 0 for _, width in lines)
+    included = any(width > 0 for _, width in lines) or any(edge.role is Role.CUT_EDGE for edge in piece.edges)
     return SheetPiece(
         piece=piece,
         sewing=tuple(p for line, _ in lines for p in line[:-1]),
@@ -103,6 +106,8 @@ def _ready(
             )
             if text
         ),
+        diamonds=tuple((*diamond.outline, diamond.top) for diamond in piece.diamonds),
+        levels=tuple(line.points for line in piece.lines),
     )
 
 

@@ -170,4 +170,3 @@ def test_every_check_words_every_finding_and_says_what_would_mend_it(drafted):
         assert check.claim and check.mend.endswith(".")
         for _, finding, words in verdicts(check.key, pattern, values):
             assert words and finding.where
-    assert {edge.role for piece in pattern for edge in piece.edges} == set(Role)

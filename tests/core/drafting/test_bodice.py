@@ -159,7 +159,7 @@ def test_what_is_missing_is_told(middling):
 
 
 def test_an_allowance_outside_its_range_is_told(middling):
-    with pytest.raises(ValueOutOfRange, match="3 to 12 cm"):
+    with pytest.raises(ValueOutOfRange, match="3 to 24 cm"):
         draft(METHOD, middling, overrides={"bust_ease": 40.0})
     with pytest.raises(UnknownName, match="bust_eas"):
         draft(METHOD, middling, overrides={"bust_eas": 4.0})

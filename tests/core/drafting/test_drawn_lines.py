@@ -7,15 +7,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from izett.drafting.armhole import BACK, FRONT, across_point, armhole
+from izett.drafting.armhole import BACK_HEIGHT, FRONT_HEIGHT, Scoop, across_point, armhole
 from izett.drafting.neckline import BACK as NECK_BACK
-from izett.drafting.neckline import FRONT as NECK_FRONT
+from izett.drafting.neckline import FRONT_AT_NECK
 from izett.drafting.neckline import neckline
 from izett.drafting.waistline import MOUTH_BELOW, WaistDart, intakes, waist_panels
 from izett.geometry.curve import joined
 from izett.geometry.point import dot
 
 slopes = st.floats(8, 34)
+#: The usual scoops, as the bodice's allowances have them.
+FRONT, BACK = Scoop(FRONT_HEIGHT, 0.66), Scoop(BACK_HEIGHT, 0.55)
+NECK_FRONT = (0.76, FRONT_AT_NECK)
 
 
 def square_to(slope):

@@ -8,8 +8,12 @@ from izett.rules.worksheet import State, Worksheet
 
 SHEET = """
 title = "A small sheet"
-[school.all]
-[school.few]
+[school.measures]
+label = "drafted from"
+[school.measures.all]
+title = "all"
+[school.measures.few]
+title = "few"
 uses = ["bust"]
 [[allowance]]
 symbol = "ease"
