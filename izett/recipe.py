@@ -7,7 +7,7 @@ same evaluation. A step that cannot act is kept, visibly skipped, and evaluation
 
 import json
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from hashlib import blake2b
 from threading import Lock
@@ -24,6 +24,7 @@ from izett.errors import DraftRefused, IzettError, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
+from izett.rules.sheet import Allowance, Found, Rule
 from izett.styling.operation import Context, Operation
 
 
@@ -76,11 +77,13 @@ class Catalogue:
             found.append(next(m for m in waiting if not {*m.stands_on, *m.joins} & (wanted.keys() - placed)))
         return tuple(found)
 
-    def knows(self, symbol: str) -> bool:
-        """Return whether any block has an allowance or rule of that name."""
-        return any(
-            symbol in part for m in self.methods.values() for part in (m.sheet.allowances, m.sheet.rules, m.sheet.found)
-        )
+    def entries(self, symbol: str) -> Iterator[Allowance | Rule | Found]:
+        """Yield what blocks have by that name: an allowance, a rule or a found value."""
+        for method in self.methods.values():
+            sheet = method.sheet
+            found = sheet.allowances.get(symbol) or sheet.rules.get(symbol) or sheet.found.get(symbol)
+            if found is not None:
+                yield found
 
 
 @dataclass(frozen=True)
@@ -234,7 +237,7 @@ class Evaluator:
         def concerns(symbol: str) -> bool:
             # What was set for a block that is not drafted now is kept in the recipe for when it is again.
             here = any(symbol in part for s in sheets for part in (s.allowances, s.rules, s.found))
-            return here or not self.catalogue.knows(symbol)
+            return here or not any(True for _ in self.catalogue.entries(symbol))
 
         choices = Choices(
             recipe.school,

@@ -16,6 +16,7 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
         name=piece.name,
         title=piece.title,
         part=piece.part,
+        cut=piece.cut,
         key=key,
         on_fold=piece.on_fold,
         edges=[

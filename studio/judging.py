@@ -47,7 +47,6 @@ from studio.sheet_schemas import (
 from studio.state import head_of
 from studio.workroom import measures_of, recipe_document
 
-BLOCK = "bodice"
 #: A figure is drawn a few hundred pixels tall: hundredths of a cm are finer than that.
 DRAWN_TO = 2
 
@@ -69,7 +68,7 @@ def reviewed(data: ReviewIn) -> ReviewOut:
     body = settled(by_key)
     doubtful = less_certain(body, taken_by=data.taken_by)
     doubts = doubts_about(body, less_certain=doubtful)
-    required = catalogue().method(BLOCK).requires
+    required = dict.fromkeys(group for method in catalogue().in_order(data.blocks) for group in method.requires)
     missing = [list(group) for group in required if not any(symbol in body for symbol in group)]
     return ReviewOut(
         readings=reviews,

@@ -77,6 +77,18 @@ class Reading(models.Model):
         ordering = ["id"]
 
 
+class HouseRule(models.Model):
+    """A rule or allowance that the maker sets for all new jobs, in the symbol's unit. Jobs that are open keep theirs."""
+
+    symbol = models.CharField(max_length=64, unique=True)
+    value = models.FloatField()
+    reason = models.TextField()
+    since = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["symbol"]
+
+
 class Job(models.Model):
     """A garment for a wearer. `version` counts every change to the job or its rounds, for locking."""
 

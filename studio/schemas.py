@@ -9,7 +9,8 @@ from uuid import UUID
 
 from pydantic import BaseModel, Field
 
-from izett.files.recipe_json import RecipeDoc, StepDoc
+from izett.drafting.ease import FITTED
+from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.measuring.taking import MOST_READINGS
 from izett.units import Unit
@@ -101,11 +102,33 @@ class WearerOut(BaseModel):
 
 
 class JobIn(BaseModel):
-    """A job to open: the wearer's newest sheet counts."""
+    """A job to open: the wearer's newest sheet counts. The blocks may be changed later."""
 
     wearer: UUID
     garment: str = Field(min_length=1, max_length=120)
     due: date | None = None
+    blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
+    fit: str = FITTED
+    cloth: RecipeClothDoc = RecipeClothDoc()
+
+
+class HouseRuleIn(BaseModel):
+    """A rule or allowance of the maker's own, in the symbol's unit, with the reason for it."""
+
+    value: float = Field(allow_inf_nan=False)
+    reason: str = Field(min_length=1, max_length=2000)
+
+
+class HouseRuleOut(BaseModel):
+    """A house rule, beside what it replaces."""
+
+    symbol: str
+    label: str
+    unit: str
+    value: float
+    usual: str
+    reason: str
+    since: datetime
 
 
 class TicketOut(BaseModel):

@@ -9,11 +9,15 @@ from studio.schemas import LengthIn, Pair, SheetIn, TakenIn
 
 
 class ReviewIn(BaseModel):
-    """Readings to look at, by symbol; empty texts count as not taken. `against` is an earlier sheet of the wearer."""
+    """Readings to look at, by symbol; empty texts count as not taken.
+
+    `against` is an earlier sheet of the wearer, `blocks` what is to be drafted from them.
+    """
 
     readings: dict[str, TakenIn] = Field(max_length=200)
     taken_by: str = "helper"
     against: int | None = None
+    blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
 
 
 class ReadingReview(BaseModel):

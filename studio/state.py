@@ -3,18 +3,21 @@
 from datetime import date
 from typing import Any
 
+from izett.catalogue import catalogue
 from izett.checking.check import Verdict
 from izett.errors import IzettError
 from izett.fitting.finding import Outcome, finding_kinds
 from izett.measuring.measure import read_measure
 from izett.measuring.sheet import Sheet
 from izett.measuring.taking import Taken
+from izett.rules.sheet import Allowance, Rule
 from izett.units import Unit
-from studio.models import Finding, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
+from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.schemas import (
     AnswerOut,
     CuttingIn,
     FindingOut,
+    HouseRuleOut,
     JobOut,
     LogOut,
     ReadingOut,
@@ -172,6 +175,27 @@ def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
         applied=bool(finding.steps) and all(uid in uids for uid in finding.steps),
         round=finding.round.number,
         answers=[AnswerOut(round=a.round.number, outcome=a.outcome, note=a.note) for a in finding.answers.all()],
+    )
+
+
+def house_rule_state(rule: HouseRule) -> HouseRuleOut:
+    """Return a house rule beside what it replaces; a rule that no block has any more is shown by its symbol."""
+    entry = next(catalogue().entries(rule.symbol), None)
+    usual = ""
+    if isinstance(entry, Allowance):
+        usual = f"{entry.default:g} {entry.unit}".strip()
+    elif isinstance(entry, Rule):
+        usual = entry.ways[-1].formula.text
+    elif entry is not None:
+        usual = entry.condition
+    return HouseRuleOut(
+        symbol=rule.symbol,
+        label=entry.label if entry else rule.symbol.replace("_", " "),
+        unit=entry.unit if entry else "",
+        value=rule.value,
+        usual=usual,
+        reason=rule.reason,
+        since=rule.since,
     )
 
 

@@ -4,7 +4,7 @@ from uuid import UUID
 
 from pydantic import BaseModel
 
-from izett.files.recipe_json import RecipeDoc, StepDoc
+from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from studio.schemas import CuttingIn, Pair
 
 
@@ -52,6 +52,7 @@ class PieceOut(BaseModel):
     title: str
     part: str
     key: str
+    cut: int
     on_fold: str | None
     edges: list[EdgeOut]
     darts: list[DartOut]
@@ -82,6 +83,48 @@ class SumOut(BaseModel):
     uses: list[str]
     draws: list[str]
     spread: float
+
+
+class EaseOut(BaseModel):
+    """The ease at a level: all around, with what is usual for the fit; `per` of its symbol lie all around."""
+
+    key: str
+    label: str
+    symbol: str
+    total: float
+    per: int
+    usual: Pair | None
+    reason: str
+    state: str
+
+
+class WayOut(BaseModel):
+    """A way of a school."""
+
+    key: str
+    title: str
+    reason: str
+    source: str
+    lacks: list[str]
+
+
+class SchoolOut(BaseModel):
+    """A question on which makers differ, with the way that this job follows."""
+
+    key: str
+    label: str
+    way: str
+    ways: list[WayOut]
+
+
+class HandleOut(BaseModel):
+    """Where an allowance that shapes a curve can be pulled: `moves` cm outwards for one unit more."""
+
+    symbol: str
+    piece: str
+    at: Pair
+    outwards: Pair
+    moves: float
 
 
 class AllowanceOut(BaseModel):
@@ -155,16 +198,26 @@ class MoveOut(BaseModel):
 class PreviewIn(BaseModel):
     """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
 
-    `against` compares with that muslin of the job; `cut` asks for the cutting lines too.
+    `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
+    asks for the cutting lines too.
     """
 
     sheet: int
     recipe: RecipeDoc
+    beside: RecipeDoc | None = None
     known: list[str] = []
     against: int | None = None
     job: UUID | None = None
     cutting: CuttingIn = CuttingIn()
     cut: bool = False
+
+
+class BesideOut(BaseModel):
+    """Another recipe worked out, to be laid under: its pieces, and how far the lines lie apart, the farthest first."""
+
+    pieces: list[PieceOut]
+    moves: list[MoveOut]
+    refused: str
 
 
 class PreviewOut(BaseModel):
@@ -175,10 +228,14 @@ class PreviewOut(BaseModel):
     seams: list[SeamOut]
     sums: list[SumOut]
     allowances: list[AllowanceOut]
+    eases: list[EaseOut]
+    schools: list[SchoolOut]
+    handles: list[HandleOut]
     notices: list[NoticeOut]
     stages: list[StageOut]
     checks: list[ResultOut]
     moves: list[MoveOut]
+    beside: BesideOut | None
 
 
 class MeasureOut(BaseModel):
@@ -252,14 +309,39 @@ class PurposeOut(BaseModel):
     by_role: dict[str, float]
 
 
+class BlockOut(BaseModel):
+    """A block; `clothes` says what of the body, of which nothing is clothed twice; `used` are the measures it reads."""
+
+    key: str
+    title: str
+    stands_on: list[str]
+    clothes: list[str]
+    required: list[list[str]]
+    used: list[str]
+
+
+class StarterSetOut(BaseModel):
+    """Blocks that are often drafted together."""
+
+    key: str
+    title: str
+    reason: str
+    blocks: list[str]
+    fit: str
+    cloth: RecipeClothDoc
+
+
 class CatalogueOut(BaseModel):
     """What there is to choose from."""
+
+    blocks: list[BlockOut]
+    sets: list[StarterSetOut]
+    fits: list[str]
+    cloths: list[str]
 
     measures: list[MeasureOut]
     stations: list[StationOut]
     preparation: list[PreparationOut]
-    used: list[str]
-    required: list[list[str]]
     findings: list[KindOut]
     purposes: list[PurposeOut]
     movements: list[str]

@@ -2,9 +2,10 @@
 
 from django.db import transaction
 
+from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
 from studio.locking import tell
-from studio.models import Job, Revision, Wearer
+from studio.models import HouseRule, Job, Revision, Wearer
 from studio.problems import Refusal, not_found
 from studio.schemas import JobIn
 from studio.state import document_of
@@ -15,7 +16,9 @@ def open_job(data: JobIn) -> Job:
 
     Raises:
         Refusal: there is no such wearer, or no measures of them yet.
+        UnknownName, DraftRefused: the blocks do not exist, or do not go together.
     """
+    document = first_recipe(data)
     wearer = Wearer.objects.filter(id=data.wearer).first()
     if wearer is None:
         raise not_found("wearer")
@@ -26,8 +29,26 @@ def open_job(data: JobIn) -> Job:
         )
     with transaction.atomic():
         job = Job.objects.create(wearer=wearer, sheet=sheet, garment=data.garment, due=data.due)
-        head = Revision.objects.create(job=job, number=1, sheet=sheet, document=document_of(RecipeDoc()), why="drafted")
+        head = Revision.objects.create(job=job, number=1, sheet=sheet, document=document_of(document), why="drafted")
         job.head = head
         job.save(update_fields=["head"])
         tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")
     return job
+
+
+def first_recipe(data: JobIn) -> RecipeDoc:
+    """Return the recipe that a job begins with: its blocks, and the house rules as they stand today.
+
+    Raises:
+        UnknownName, DraftRefused: the blocks do not exist, or do not go together.
+    """
+    first, *also = [method.key for method in catalogue().in_order(data.blocks)]
+    rules = list(HouseRule.objects.all())
+    return RecipeDoc(
+        block=first,
+        also=also,
+        fit=data.fit,
+        cloth=data.cloth,
+        house={rule.symbol: rule.value for rule in rules},
+        why={rule.symbol: rule.reason for rule in rules},
+    )

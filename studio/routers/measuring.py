@@ -4,18 +4,31 @@ from django.http import HttpRequest
 from ninja import Router
 
 from izett.catalogue import catalogue
+from izett.drafting.ease import FITS, Kind
 from izett.drafting.method import measures_used
+from izett.drafting.sets import starter_sets
 from izett.errors import ValueOutOfRange
+from izett.files.recipe_json import RecipeClothDoc
 from izett.finishing.allowances import purposes
 from izett.fitting.finding import finding_kinds
 from izett.measuring.measure import measures, stations
 from izett.measuring.preparation import preparation
 from izett.units import UnreadableLength, read_length
 from studio.cautions import CAUTIONS, MOVEMENTS
-from studio.judging import BLOCK, advised, reviewed, shown
+from studio.judging import advised, reviewed, shown
 from studio.schemas import LengthIn, LengthOut
 from studio.sheet_schemas import AdviceIn, AdviceOut, ReviewIn, ReviewOut
-from studio.table_schemas import CatalogueOut, InputOut, KindOut, MeasureOut, PreparationOut, PurposeOut, StationOut
+from studio.table_schemas import (
+    BlockOut,
+    CatalogueOut,
+    InputOut,
+    KindOut,
+    MeasureOut,
+    PreparationOut,
+    PurposeOut,
+    StarterSetOut,
+    StationOut,
+)
 
 router = Router(tags=["measuring"])
 
@@ -45,15 +58,37 @@ def advice(request: HttpRequest, data: AdviceIn) -> AdviceOut:
 @router.get("/catalogue", response=CatalogueOut)
 def everything(request: HttpRequest) -> CatalogueOut:
     """Return what there is to choose from: measures, findings, purposes, movements, cautions."""
-    method = catalogue().method(BLOCK)
+    methods = catalogue().methods
     return CatalogueOut(
+        blocks=[
+            BlockOut(
+                key=m.key,
+                title=m.title,
+                stands_on=list(m.stands_on),
+                clothes=list(m.clothes),
+                required=[list(group) for group in m.requires],
+                used=list(measures_used(m)),
+            )
+            for m in methods.values()
+        ],
+        sets=[
+            StarterSetOut(
+                key=s.key,
+                title=s.title,
+                reason=s.reason,
+                blocks=list(s.blocks),
+                fit=s.fit,
+                cloth=RecipeClothDoc(kind=Kind(s.cloth.kind), stretch=s.cloth.stretch),
+            )
+            for s in starter_sets().values()
+        ],
+        fits=list(FITS),
+        cloths=list(Kind),
         measures=[
             MeasureOut(**{name: getattr(m, name) for name in MeasureOut.model_fields}) for m in measures().values()
         ],
         stations=[StationOut(key=s.key, title=s.title, stand=s.stand) for s in stations()],
         preparation=[PreparationOut(key=i.key, title=i.title, says=i.says) for i in preparation()],
-        used=list(measures_used(method)),
-        required=[list(group) for group in method.requires],
         findings=[
             KindOut(
                 key=kind.key,

@@ -1,5 +1,6 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
+from dataclasses import asdict
 from functools import lru_cache
 from typing import Literal
 from uuid import UUID
@@ -7,7 +8,9 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from izett.catalogue import catalogue
+from izett.drafting.handles import handles_of
+from izett.drafting.method import Ease
+from izett.errors import IzettError
 from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of, write_pattern
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import StepDoc
@@ -27,14 +30,19 @@ from studio.problems import not_found
 from studio.state import head_of
 from studio.table_schemas import (
     AllowanceOut,
+    BesideOut,
+    EaseOut,
+    HandleOut,
     MoveOut,
     NoticeOut,
     PreviewIn,
     PreviewOut,
     ResultOut,
+    SchoolOut,
     SeamOut,
     StageOut,
     SumOut,
+    WayOut,
 )
 from studio.workroom import evaluate, evaluate_revision, measures_of
 
@@ -52,7 +60,8 @@ def _previewed(data: PreviewIn) -> PreviewOut:
     sheet = MeasureSheet.objects.filter(id=data.sheet).prefetch_related("readings").first()
     if sheet is None:
         raise not_found("sheet")
-    evaluation = evaluate(data.recipe, measures_of(sheet))
+    measures = measures_of(sheet)
+    evaluation = evaluate(data.recipe, measures)
     sheets = sheet_pieces(evaluation.pattern, Allowances(data.cutting.purpose, data.cutting.by_lineage))
     keyed = {piece_key(s, cut=data.cut): s for s in sheets}
     return PreviewOut(
@@ -63,7 +72,10 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             for seam in evaluation.pattern.seams
         ],
         sums=[SumOut(**{f: getattr(line, f) for f in SumOut.model_fields}) for line in evaluation.draft.lines],
-        allowances=_allowances(data.recipe.block, evaluation),
+        allowances=_allowances(evaluation),
+        eases=[_ease(ease) for ease in evaluation.draft.eases()],
+        schools=_schools(evaluation, measures),
+        handles=[HandleOut(**asdict(handle)) for handle in handles_of(evaluation.draft.sums.sheet, evaluation.pattern)],
         notices=[NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.draft.notices],
         stages=_stages(evaluation),
         checks=[
@@ -81,7 +93,57 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             for r in evaluation.results
         ],
         moves=_moves(data, evaluation),
+        beside=_beside(data, evaluation, measures) if data.beside else None,
     )
+
+
+def _beside(data: PreviewIn, evaluation: Evaluation, measures: dict[str, float]) -> BesideOut:
+    assert data.beside is not None
+    try:
+        other = evaluate(data.beside, measures)
+    except IzettError as error:
+        return BesideOut(pieces=[], moves=[], refused=f"{error.message} {error.mend}")
+    sheets = sheet_pieces(other.pattern, Allowances(data.cutting.purpose))
+    return BesideOut(
+        pieces=[drawn(s, piece_key(s, cut=False), cut=False) for s in sheets],
+        moves=[MoveOut(**asdict(m)) for m in moves(other.pattern, evaluation.pattern)],
+        refused="",
+    )
+
+
+def _ease(ease: Ease) -> EaseOut:
+    return EaseOut(
+        key=ease.key,
+        label=ease.label,
+        symbol=ease.symbol,
+        total=ease.total,
+        per=ease.around,
+        usual=ease.usual,
+        reason=ease.reason,
+        state=ease.state.value,
+    )
+
+
+def _schools(evaluation: Evaluation, measures: dict[str, float]) -> list[SchoolOut]:
+    sums = evaluation.draft.sums
+    return [
+        SchoolOut(
+            key=school.key,
+            label=school.label,
+            way=sums.school(school.key),
+            ways=[
+                WayOut(
+                    key=way.key,
+                    title=way.title,
+                    reason=way.reason,
+                    source=way.source,
+                    lacks=[symbol for symbol in way.needs if symbol not in measures],
+                )
+                for way in school.ways.values()
+            ],
+        )
+        for school in sums.sheet.schools.values()
+    ]
 
 
 def _stages(evaluation: Evaluation) -> list[StageOut]:
@@ -98,8 +160,8 @@ def _stages(evaluation: Evaluation) -> list[StageOut]:
     ]
 
 
-def _allowances(block: str, evaluation: Evaluation) -> list[AllowanceOut]:
-    values = evaluation.draft.values
+def _allowances(evaluation: Evaluation) -> list[AllowanceOut]:
+    values, sums = evaluation.draft.values, evaluation.draft.sums
     return [
         AllowanceOut(
             symbol=a.symbol,
@@ -109,12 +171,12 @@ def _allowances(block: str, evaluation: Evaluation) -> list[AllowanceOut]:
             default=a.default,
             low=a.low,
             high=a.high,
-            reason=evaluation.draft.sums.reasons.get(a.symbol, a.reason),
+            reason=sums.reason(a.symbol, a.reason),
             source=a.source,
-            state=evaluation.draft.sums.allowance_state(a.symbol).value,
+            state=sums.allowance_state(a.symbol).value,
             draws=list(a.draws),
         )
-        for a in catalogue().method(block).sheet.allowances.values()
+        for a in sums.sheet.allowances.values()
     ]
 
 
@@ -128,16 +190,7 @@ def _moves(data: PreviewIn, evaluation: Evaluation) -> list[MoveOut]:
     if data.job is None or data.against is None:
         return []
     before = _as_cut(data.job, data.against)
-    return [
-        MoveOut(
-            piece=m.piece,
-            lineage=m.lineage,
-            distance=m.distance,
-            length_before=m.length_before,
-            length_after=m.length_after,
-        )
-        for m in moves(before, evaluation.pattern)
-    ]
+    return [MoveOut(**asdict(m)) for m in moves(before, evaluation.pattern)]
 
 
 @router.get("/jobs/{job_id}/files/{kind}")

@@ -8,7 +8,6 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.geometry.curve import Curve, straight
-from izett.pattern.document import Role
 from izett.recipe import Recipe
 from tests.bodies import some_bodies
 

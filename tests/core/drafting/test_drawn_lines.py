@@ -9,8 +9,7 @@ from hypothesis import strategies as st
 
 from izett.drafting.armhole import BACK_HEIGHT, FRONT_HEIGHT, Scoop, across_point, armhole
 from izett.drafting.neckline import BACK as NECK_BACK
-from izett.drafting.neckline import FRONT_AT_NECK
-from izett.drafting.neckline import neckline
+from izett.drafting.neckline import FRONT_AT_NECK, neckline
 from izett.drafting.waistline import MOUTH_BELOW, WaistDart, intakes, waist_panels
 from izett.geometry.curve import joined
 from izett.geometry.point import dot

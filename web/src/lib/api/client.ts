@@ -35,6 +35,14 @@ export type Chart = Schemas['ChartOut'];
 export type Size = Schemas['SizeIn'];
 export type Outcome = Schemas['Outcome'];
 export type Cutting = Schemas['CuttingIn'];
+export type Handle = Schemas['HandleOut'];
+export type School = Schemas['SchoolOut'];
+export type Way = Schemas['WayOut'];
+export type Ease = Schemas['EaseOut'];
+export type Block = Schemas['BlockOut'];
+export type StarterSet = Schemas['StarterSetOut'];
+export type HouseRule = Schemas['HouseRuleOut'];
+export type Beside = Schemas['BesideOut'];
 
 /** What went wrong, and what to do about it. `status` 0 means that the server did not answer. */
 export class Problem extends Error {

@@ -304,6 +304,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House Rules
+         * @description List the house rules.
+         */
+        get: operations["studio_routers_house_house_rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house-rules/{symbol}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put House Rule
+         * @description Set a house rule; it counts for jobs that are opened from now on.
+         */
+        put: operations["studio_routers_house_put_house_rule"];
+        post?: never;
+        /**
+         * Delete House Rule
+         * @description Drop a house rule; jobs that are open keep it.
+         */
+        delete: operations["studio_routers_house_delete_house_rule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lengths": {
         parameters: {
             query?: never;
@@ -1149,6 +1193,39 @@ export interface components {
             seed: number;
         };
         /**
+         * HouseRuleOut
+         * @description A house rule, beside what it replaces.
+         */
+        HouseRuleOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Usual */
+            usual: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
+        /**
+         * HouseRuleIn
+         * @description A rule or allowance of the maker's own, in the symbol's unit, with the reason for it.
+         */
+        HouseRuleIn: {
+            /** Value */
+            value: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * LengthOut
          * @description A length read: in cm, and as it is shown in both units.
          */
@@ -1343,7 +1420,9 @@ export interface components {
         };
         /**
          * ReviewIn
-         * @description Readings to look at, by symbol; empty texts count as not taken. `against` is an earlier sheet of the wearer.
+         * @description Readings to look at, by symbol; empty texts count as not taken.
+         *
+         *     `against` is an earlier sheet of the wearer, `blocks` what is to be drafted from them.
          */
         ReviewIn: {
             /** Readings */
@@ -1357,6 +1436,13 @@ export interface components {
             taken_by: string;
             /** Against */
             against?: number | null;
+            /**
+             * Blocks
+             * @default [
+             *       "bodice"
+             *     ]
+             */
+            blocks: string[];
         };
         /**
          * AdviceOut
@@ -1436,20 +1522,42 @@ export interface components {
             job?: string | null;
         };
         /**
+         * BlockOut
+         * @description A block; `clothes` says what of the body, of which nothing is clothed twice; `used` are the measures it reads.
+         */
+        BlockOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Stands On */
+            stands_on: string[];
+            /** Clothes */
+            clothes: string[];
+            /** Required */
+            required: string[][];
+            /** Used */
+            used: string[];
+        };
+        /**
          * CatalogueOut
          * @description What there is to choose from.
          */
         CatalogueOut: {
+            /** Blocks */
+            blocks: components["schemas"]["BlockOut"][];
+            /** Sets */
+            sets: components["schemas"]["StarterSetOut"][];
+            /** Fits */
+            fits: string[];
+            /** Cloths */
+            cloths: string[];
             /** Measures */
             measures: components["schemas"]["MeasureOut"][];
             /** Stations */
             stations: components["schemas"]["StationOut"][];
             /** Preparation */
             preparation: components["schemas"]["PreparationOut"][];
-            /** Used */
-            used: string[];
-            /** Required */
-            required: string[][];
             /** Findings */
             findings: components["schemas"]["KindOut"][];
             /** Purposes */
@@ -1479,6 +1587,12 @@ export interface components {
             /** Pinch */
             pinch: boolean;
         };
+        /**
+         * Kind
+         * @description Kinds of cloth, by what they do with the body.
+         * @enum {string}
+         */
+        Kind: "woven" | "stretch" | "knit";
         /**
          * KindOut
          * @description A kind of finding.
@@ -1568,6 +1682,36 @@ export interface components {
             by_role: {
                 [key: string]: number;
             };
+        };
+        /**
+         * RecipeClothDoc
+         * @description The cloth that a recipe is for; `stretch` in %, crosswise to comfort.
+         */
+        RecipeClothDoc: {
+            /** @default woven */
+            kind: components["schemas"]["Kind"];
+            /**
+             * Stretch
+             * @default 0
+             */
+            stretch: number;
+        };
+        /**
+         * StarterSetOut
+         * @description Blocks that are often drafted together.
+         */
+        StarterSetOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            /** Blocks */
+            blocks: string[];
+            /** Fit */
+            fit: string;
+            cloth: components["schemas"]["RecipeClothDoc"];
         };
         /**
          * StationOut
@@ -1768,6 +1912,44 @@ export interface components {
              * @default []
              */
             steps: components["schemas"]["StepDoc"][];
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
+            /**
+             * Schools
+             * @default {}
+             */
+            schools: {
+                [key: string]: string;
+            };
+            /**
+             * Fit
+             * @default fitted
+             */
+            fit: string;
+            /**
+             * @default {
+             *       "kind": "woven",
+             *       "stretch": 0
+             *     }
+             */
+            cloth: components["schemas"]["RecipeClothDoc"];
+            /**
+             * House
+             * @default {}
+             */
+            house: {
+                [key: string]: number;
+            };
+            /**
+             * Why
+             * @default {}
+             */
+            why: {
+                [key: string]: string;
+            };
         };
         /**
          * RoundOut
@@ -1835,7 +2017,7 @@ export interface components {
         Taken: "whole" | "pinch";
         /**
          * JobIn
-         * @description A job to open: the wearer's newest sheet counts.
+         * @description A job to open: the wearer's newest sheet counts. The blocks may be changed later.
          */
         JobIn: {
             /**
@@ -1847,6 +2029,25 @@ export interface components {
             garment: string;
             /** Due */
             due?: string | null;
+            /**
+             * Blocks
+             * @default [
+             *       "bodice"
+             *     ]
+             */
+            blocks: string[];
+            /**
+             * Fit
+             * @default fitted
+             */
+            fit: string;
+            /**
+             * @default {
+             *       "kind": "woven",
+             *       "stretch": 0
+             *     }
+             */
+            cloth: components["schemas"]["RecipeClothDoc"];
         };
         /**
          * RevisionIn
@@ -1955,6 +2156,21 @@ export interface components {
             angle: number;
         };
         /**
+         * DiamondOut
+         * @description A dart within the piece: its outline, closed, and what it takes in, cm.
+         */
+        DiamondOut: {
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Intake */
+            intake: number;
+        };
+        /**
          * EdgeOut
          * @description An edge by its control points (2, or 3n + 1).
          */
@@ -1976,6 +2192,19 @@ export interface components {
             length: number;
         };
         /**
+         * LineOut
+         * @description A line at a body level, or another that is marked across a piece.
+         */
+        LineOut: {
+            /** Level */
+            level: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * PieceOut
          * @description A piece as the table shows it.
          */
@@ -1984,14 +2213,20 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+            /** Part */
+            part: string;
             /** Key */
             key: string;
+            /** Cut */
+            cut: number;
             /** On Fold */
             on_fold: string | null;
             /** Edges */
             edges: components["schemas"]["EdgeOut"][];
             /** Darts */
             darts: components["schemas"]["DartOut"][];
+            /** Diamonds */
+            diamonds: components["schemas"]["DiamondOut"][];
             /** Marks */
             marks: {
                 [key: string]: [
@@ -2000,10 +2235,7 @@ export interface components {
                 ];
             };
             /** Lines */
-            lines: [
-                number,
-                number
-            ][][];
+            lines: components["schemas"]["LineOut"][];
             /** Notches */
             notches: [
                 [
@@ -2133,6 +2365,65 @@ export interface components {
             draws: string[];
         };
         /**
+         * BesideOut
+         * @description Another recipe worked out, to be laid under: its pieces, and how far the lines lie apart, the farthest first.
+         */
+        BesideOut: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Moves */
+            moves: components["schemas"]["MoveOut"][];
+            /** Refused */
+            refused: string;
+        };
+        /**
+         * EaseOut
+         * @description The ease at a level: all around, with what is usual for the fit; `per` of its symbol lie all around.
+         */
+        EaseOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Symbol */
+            symbol: string;
+            /** Total */
+            total: number;
+            /** Per */
+            per: number;
+            /** Usual */
+            usual: [
+                number,
+                number
+            ] | null;
+            /** Reason */
+            reason: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * HandleOut
+         * @description Where an allowance that shapes a curve can be pulled: `moves` cm outwards for one unit more.
+         */
+        HandleOut: {
+            /** Symbol */
+            symbol: string;
+            /** Piece */
+            piece: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Outwards */
+            outwards: [
+                number,
+                number
+            ];
+            /** Moves */
+            moves: number;
+        };
+        /**
          * MoveOut
          * @description How far a line moved.
          */
@@ -2175,6 +2466,12 @@ export interface components {
             sums: components["schemas"]["SumOut"][];
             /** Allowances */
             allowances: components["schemas"]["AllowanceOut"][];
+            /** Eases */
+            eases: components["schemas"]["EaseOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Handles */
+            handles: components["schemas"]["HandleOut"][];
             /** Notices */
             notices: components["schemas"]["NoticeOut"][];
             /** Stages */
@@ -2183,6 +2480,7 @@ export interface components {
             checks: components["schemas"]["ResultOut"][];
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
+            beside: components["schemas"]["BesideOut"] | null;
         };
         /**
          * ResultOut
@@ -2207,6 +2505,20 @@ export interface components {
             words: string;
             /** Mend */
             mend: string;
+        };
+        /**
+         * SchoolOut
+         * @description A question on which makers differ, with the way that this job follows.
+         */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Way */
+            way: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * SeamOut
@@ -2285,15 +2597,33 @@ export interface components {
             spread: number;
         };
         /**
+         * WayOut
+         * @description A way of a school.
+         */
+        WayOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Lacks */
+            lacks: string[];
+        };
+        /**
          * PreviewIn
          * @description A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
          *
-         *     `against` compares with that muslin of the job; `cut` asks for the cutting lines too.
+         *     `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
+         *     asks for the cutting lines too.
          */
         PreviewIn: {
             /** Sheet */
             sheet: number;
             recipe: components["schemas"]["RecipeDoc"];
+            beside?: components["schemas"]["RecipeDoc"] | null;
             /**
              * Known
              * @default []
@@ -2756,6 +3086,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ScanOut"];
                 };
+            };
+        };
+    };
+    studio_routers_house_house_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRuleOut"][];
+                };
+            };
+        };
+    };
+    studio_routers_house_put_house_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                symbol: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRuleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRuleOut"];
+                };
+            };
+        };
+    };
+    studio_routers_house_delete_house_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                symbol: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

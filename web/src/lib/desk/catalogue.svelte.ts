@@ -1,5 +1,5 @@
 /** The catalogue, loaded once: measures, findings, purposes, cautions. */
-import { answered, api, asProblem, type Catalogue, type Measure, type Problem } from '../api/client';
+import { answered, api, asProblem, type Catalogue, type Measure, type Problem, type StarterSet } from '../api/client';
 
 class Shelf {
 	all = $state<Catalogue | null>(null);
@@ -13,6 +13,20 @@ class Shelf {
 		} catch (error) {
 			this.problem = asProblem(error);
 		}
+	}
+
+	/** The starter set of a key; the first where there is none of that name. */
+	set(key: string): StarterSet | undefined {
+		return this.all?.sets.find((set) => set.key === key) ?? this.all?.sets[0];
+	}
+
+	/** The measures that some blocks can use, and those that they cannot do without. */
+	measuresOf(blocks: readonly string[]): { used: Set<string>; required: Set<string> } {
+		const of = (this.all?.blocks ?? []).filter((block) => blocks.includes(block.key));
+		return {
+			used: new Set(of.flatMap((block) => block.used)),
+			required: new Set(of.flatMap((block) => block.required.flat())),
+		};
 	}
 
 	measure(symbol: string): Measure | undefined {

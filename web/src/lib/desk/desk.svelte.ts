@@ -21,6 +21,7 @@ export type Deed = (job: Job, version: Record<'If-Match', string>) => Promise<Jo
 interface Wish {
 	job: Job;
 	recipe: Recipe;
+	beside: Recipe | null;
 	against: number | null;
 	cut: boolean;
 }
@@ -38,6 +39,8 @@ export class Desk {
 	/** The muslin that lines are compared with, and whether cutting lines are wanted: what a stage sets. */
 	against = $state<number | null>(null);
 	cut = $state(false);
+	/** Another recipe on the same sheet, laid under this one to be compared. */
+	beside = $state.raw<Recipe | null>(null);
 	/** Milliseconds from a wish to its result, for the person who wonders. */
 	took = $state(0);
 
@@ -55,6 +58,7 @@ export class Desk {
 						body: {
 							sheet: wish.job.sheet.id,
 							recipe: wish.recipe,
+							beside: wish.beside,
 							known: Object.keys(this.known),
 							job: wish.job.id,
 							against: wish.against,
@@ -104,7 +108,14 @@ export class Desk {
 	begin(stage: { against: number | null; cut: boolean }): void {
 		this.against = stage.against;
 		this.cut = stage.cut;
+		this.beside = null;
 		this.leave();
+	}
+
+	/** Lay another recipe under the present one; null takes it away again. */
+	layUnder(recipe: Recipe | null): void {
+		this.beside = recipe;
+		this.work();
 	}
 
 	/** Go back to the recipe as kept. */
@@ -119,6 +130,7 @@ export class Desk {
 			this.previews.wish({
 				job: this.job,
 				recipe: $state.snapshot(this.recipe),
+				beside: this.beside,
 				against: this.against,
 				cut: this.cut,
 			});
@@ -196,8 +208,8 @@ export class Desk {
 
 	/** All that a preview depends on, as one text. */
 	private wishNow(): string {
-		const { job, recipe, against, cut } = this;
-		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, against, cut]);
+		const { job, recipe, beside, against, cut } = this;
+		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, beside, against, cut]);
 	}
 
 	private show(answer: Preview, began: number): void {

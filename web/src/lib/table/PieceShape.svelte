@@ -11,12 +11,20 @@
 		pointed: string | null;
 		perPixel: number;
 		showCutting: boolean;
+		/** Lines and darts that are not drawn yet, while the draft is shown line by line. */
+		hidden: ReadonlySet<string> | null;
 		onpoint: (name: string | null) => void;
 	}
-	let { piece, dx, dy, lit, pointed, perPixel, showCutting, onpoint }: Props = $props();
+	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, onpoint }: Props = $props();
 
-	const part = $derived(piece.name.split('_').at(-1) ?? '');
-	const bustLit = $derived(lit.has(`${part}.bust`));
+	const part = $derived(piece.part);
+	const edges = $derived(piece.edges.filter((edge) => edge.role !== 'dart_leg' && !hidden?.has(edge.lineage)));
+	const darts = $derived(piece.darts.filter((dart) => !hidden?.has(dart.name)));
+	const diamonds = $derived(piece.diamonds.filter((diamond) => !hidden?.has(diamond.name)));
+	const how = $derived(
+		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
+			(piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : ''),
+	);
 
 	function isLit(name: string): boolean {
 		return lit.has(name) || pointed === name;
@@ -25,15 +33,17 @@
 
 <g data-piece={piece.name}>
 	<g transform="translate({dx} {-dy}) scale(1 -1)">
-		<path
-			class="paper"
-			d={showCutting && piece.cutting.length ? linePath(piece.cutting, true) : ringPath(piece.edges)}
-		/>
+		{#if !hidden}
+			<path
+				class="paper"
+				d={showCutting && piece.cutting.length ? linePath(piece.cutting, true) : ringPath(piece.edges)}
+			/>
+		{/if}
 		{#each piece.lines as line, i (i)}
-			<path class="level" class:lit={bustLit} d={linePath(line)} />
+			<path class="level" class:lit={lit.has(`${part}.${line.level}`)} d={linePath(line.points)} />
 		{/each}
 		<path class="grain" d={linePath(piece.grain)} />
-		{#each piece.darts as dart (dart.name)}
+		{#each darts as dart (dart.name)}
 			<!-- svelte-ignore a11y_no_static_element_interactions -->
 			<path
 				class="dart"
@@ -44,25 +54,34 @@
 				onpointerleave={() => onpoint(null)}
 			/>
 		{/each}
-		{#each piece.edges as edge, i (i)}
-			{#if edge.role !== 'dart_leg'}
-				<path
-					class="line"
-					class:fold={edge.lineage === piece.on_fold}
-					class:lit={isLit(edge.lineage)}
-					d={curvePath(edge.curve)}
-				/>
-				<!-- svelte-ignore a11y_no_static_element_interactions -->
-				<path
-					class="reach"
-					d={curvePath(edge.curve)}
-					data-line={edge.lineage}
-					onpointerenter={() => onpoint(edge.lineage)}
-					onpointerleave={() => onpoint(null)}
-				/>
-				{#if lit.has(edge.start)}
-					<circle class="spot" cx={edge.curve[0]![0]} cy={edge.curve[0]![1]} r={5 * perPixel} />
-				{/if}
+		{#each diamonds as diamond (diamond.name)}
+			<!-- svelte-ignore a11y_no_static_element_interactions -->
+			<path
+				class="dart"
+				class:lit={isLit(diamond.name)}
+				d={linePath(diamond.outline, true)}
+				data-dart={diamond.name}
+				onpointerenter={() => onpoint(diamond.name)}
+				onpointerleave={() => onpoint(null)}
+			/>
+		{/each}
+		{#each edges as edge, i (i)}
+			<path
+				class="line"
+				class:fold={edge.lineage === piece.on_fold}
+				class:lit={isLit(edge.lineage)}
+				d={curvePath(edge.curve)}
+			/>
+			<!-- svelte-ignore a11y_no_static_element_interactions -->
+			<path
+				class="reach"
+				d={curvePath(edge.curve)}
+				data-line={edge.lineage}
+				onpointerenter={() => onpoint(edge.lineage)}
+				onpointerleave={() => onpoint(null)}
+			/>
+			{#if lit.has(edge.start)}
+				<circle class="spot" cx={edge.curve[0]![0]} cy={edge.curve[0]![1]} r={5 * perPixel} />
 			{/if}
 		{/each}
 		{#each piece.notches as notch, i (i)}
@@ -90,7 +109,7 @@
 		y={-dy - piece.grain[1][1] + 22 * perPixel}
 		font-size={12.5 * perPixel}
 	>
-		{piece.on_fold ? 'on the fold' : 'cut a pair'}
+		{how}
 	</text>
 </g>
 

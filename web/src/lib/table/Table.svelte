@@ -1,6 +1,6 @@
 <!-- The table: pieces lie on it to scale, with true rules along two edges. Control points come from the core. -->
 <script lang="ts">
-	import type { Piece } from '../api/client';
+	import type { Handle, Piece } from '../api/client';
 	import { reading, shown } from '../units.svelte';
 	import { lineName } from '../words';
 	import PieceShape from './PieceShape.svelte';
@@ -16,6 +16,11 @@
 		lit?: ReadonlySet<string>;
 		/** Told what line is pointed at. */
 		onpoint?: (name: string | null) => void;
+		/** Lines that are not drawn yet, while the draft is shown line by line. */
+		hidden?: ReadonlySet<string> | null;
+		/** Places at which a shape can be pulled, and told by how many units it was, while and after. */
+		handles?: Handle[];
+		onpull?: (symbol: string, units: number, done: boolean) => void;
 		showCutting?: boolean;
 		busy?: boolean;
 		label: string;
@@ -26,6 +31,9 @@
 		underColour = 'var(--pencil-1)',
 		lit = new Set<string>(),
 		onpoint = () => {},
+		hidden = null,
+		handles = [],
+		onpull = () => {},
 		showCutting = false,
 		busy = false,
 		label,
@@ -36,6 +44,8 @@
 	let moved = $state<View | null>(null);
 	let pointed = $state<string | null>(null);
 	let dragging: { at: Pair; view: View } | null = null;
+	/** What is pulled: the handle as it was when it was taken hold of, and where that was on the table. */
+	let pulled = $state<{ handle: Handle; at: Pair; units: number } | null>(null);
 	let svg: SVGSVGElement;
 
 	const screen = $derived({ width, height });
@@ -57,6 +67,15 @@
 			: 0,
 	);
 	const pointedDart = $derived(pieces.flatMap((piece) => piece.darts).find((dart) => dart.name === pointed));
+	const pointedDiamond = $derived(
+		pieces.flatMap((piece) => piece.diamonds).find((diamond) => diamond.name === pointed),
+	);
+	const held = $derived(
+		handles.flatMap((handle) => {
+			const on = layout.find((p) => p.piece.name === handle.piece);
+			return on ? [{ handle, x: on.dx + handle.at[0], y: -on.dy - handle.at[1] }] : [];
+		}),
+	);
 
 	function point(name: string | null): void {
 		pointed = name;
@@ -82,7 +101,31 @@
 		svg.setPointerCapture(event.pointerId);
 	}
 
+	function takeHold(event: PointerEvent, handle: Handle): void {
+		if (event.button !== 0) return;
+		event.stopPropagation();
+		pulled = { handle, at: onTable(event), units: 0 };
+		svg.setPointerCapture(event.pointerId);
+	}
+
+	function pull(event: PointerEvent): void {
+		if (!pulled) return;
+		const [x, y] = onTable(event);
+		const { outwards, moves, symbol } = pulled.handle;
+		// The table's y runs down, the pattern's up.
+		const along = (x - pulled.at[0]) * outwards[0] - (y - pulled.at[1]) * outwards[1];
+		pulled = { ...pulled, units: along / moves };
+		onpull(symbol, pulled.units, false);
+	}
+
+	function letGo(): void {
+		if (pulled?.units) onpull(pulled.handle.symbol, pulled.units, true);
+		pulled = null;
+		dragging = null;
+	}
+
 	function drag(event: PointerEvent): void {
+		if (pulled) return pull(event);
 		if (!dragging) return;
 		moved = {
 			...dragging.view,
@@ -126,8 +169,8 @@
 		onkeydown={key}
 		onpointerdown={grab}
 		onpointermove={drag}
-		onpointerup={() => (dragging = null)}
-		onpointercancel={() => (dragging = null)}
+		onpointerup={letGo}
+		onpointercancel={letGo}
 	>
 		<defs>
 			<!-- Dots as on marking paper: one every 5 cm, or every 2 in. -->
@@ -143,15 +186,31 @@
 		</defs>
 		<rect x={view.x} y={view.y} width={view.width} height={view.height} fill="url(#dots)" />
 		{#each layout as { piece, dx, dy } (piece.name)}
-			<PieceShape {piece} {dx} {dy} {lit} {pointed} {perPixel} {showCutting} onpoint={point} />
+			<PieceShape {piece} {dx} {dy} {lit} {pointed} {perPixel} {showCutting} {hidden} onpoint={point} />
 		{/each}
 		{#each under as piece (piece.name)}
 			{@const over = layout.find((p) => p.piece.name === piece.name)}
 			{#if over}
 				<g transform="translate({over.dx} {-over.dy}) scale(1 -1)" class="under" style:stroke={underColour}>
 					<path d={ringPath(piece.edges)} data-under={piece.name} />
+					{#each piece.diamonds as diamond (diamond.name)}<path d={linePath(diamond.outline, true)} />{/each}
 				</g>
 			{/if}
+		{/each}
+		{#each held as { handle, x, y } (handle.symbol)}
+			<!-- svelte-ignore a11y_no_static_element_interactions -->
+			<rect
+				class="handle"
+				data-handle={handle.symbol}
+				x={x - 5 * perPixel}
+				y={y - 5 * perPixel}
+				width={10 * perPixel}
+				height={10 * perPixel}
+				transform="rotate(45 {x} {y})"
+				onpointerdown={(event) => takeHold(event, handle)}
+			>
+				<title>Pull: {lineName(handle.symbol)}</title>
+			</rect>
 		{/each}
 		{#if showCutting}
 			{#each layout as { piece, dx, dy } (piece.name)}
@@ -174,10 +233,12 @@
 		>
 		<button class="button small" onclick={() => (moved = null)} title="All pieces (0)">All</button>
 	</div>
-	{#if pointedEdge || pointedDart}
+	{#if pointedEdge || pointedDart || pointedDiamond}
 		<p class="reading figures" aria-live="polite">
 			{#if pointedDart}
 				{lineName(pointedDart.name)}: mouth {shown(pointedDart.mouth)}, {pointedDart.angle.toFixed(1)}°
+			{:else if pointedDiamond}
+				{lineName(pointedDiamond.name)}: takes in {shown(pointedDiamond.intake)}
 			{:else}
 				{lineName(pointed ?? '')}: {shown(pointedLength)}
 			{/if}
@@ -211,6 +272,16 @@
 		stroke-dasharray: 7 4;
 		vector-effect: non-scaling-stroke;
 		pointer-events: none;
+	}
+	.handle {
+		fill: var(--paper);
+		stroke: var(--chalk);
+		stroke-width: 2;
+		vector-effect: non-scaling-stroke;
+		cursor: grab;
+	}
+	.handle:hover {
+		fill: var(--chalk-soft);
 	}
 	.cutting {
 		fill: none;

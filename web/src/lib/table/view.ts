@@ -20,15 +20,30 @@ export interface Placed {
 /** cm. Space between pieces on the table. */
 const GAP = 6;
 
-/** Place pieces side by side, waists on one line. */
+/** Place pieces side by side, waists on one line; what hangs from a front or a back lies below it. */
 export function placed(pieces: Piece[]): Placed[] {
 	let left = 0;
-	return pieces.map((piece) => {
-		const box = bounds(piece);
-		const dx = left - box.x;
-		left += box.width + GAP;
-		return { piece, dx, dy: 0 };
+	const columns: Piece[][] = [];
+	for (const piece of pieces) {
+		const above = columns.find((column) => column.length === 1 && hangsFrom(piece, column[0]!));
+		if (above) above.push(piece);
+		else columns.push([piece]);
+	}
+	return columns.flatMap((column) => {
+		const boxes = column.map(bounds);
+		const x = Math.min(...boxes.map((box) => box.x));
+		const dx = left - x;
+		left += Math.max(...boxes.map((box) => box.x + box.width)) - x + GAP;
+		return column.map((piece, i) => {
+			const room = i ? boxes[0]!.y - (boxes[i]!.y + boxes[i]!.height) - GAP : 0;
+			return { piece, dx, dy: Math.min(room, 0) };
+		});
 	});
+}
+
+/** Whether a piece continues another below the waist: `skirt_front` hangs from `front`. */
+function hangsFrom(piece: Piece, other: Piece): boolean {
+	return piece.part.endsWith(`_${other.part}`);
 }
 
 /** Return the box around a piece in the pattern's frame, y up. */

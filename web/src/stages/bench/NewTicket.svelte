@@ -1,6 +1,7 @@
 <!-- A new ticket: whose, what, by when. -->
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Size, type Wearer } from '../../lib/api/client';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import SizeChoice from '../../lib/parts/SizeChoice.svelte';
@@ -12,6 +13,8 @@
 	let note = $state('');
 	let garment = $state('');
 	let due = $state('');
+	let chosenSet = $state('bodice');
+	const set = $derived(shelf.set(chosenSet));
 	let problem = $state<Problem | null>(null);
 	let busy = $state(false);
 	let size = $state<Size | null>(null);
@@ -41,12 +44,16 @@
 			chosen = wearer.id;
 			if (!wearers.some((w) => w.id === wearer.id)) wearers = [...wearers, wearer];
 			if (!wearer.newest) {
-				const search = { garment, due };
+				const search = { garment, due, set: chosenSet };
 				await navigate('/wearers/:wearer/measure', { params: { wearer: wearer.id }, search });
 				return;
 			}
+			if (!set) return;
+			const { blocks, fit, cloth } = set;
 			const job = await answered(
-				api.POST('/api/jobs', { body: { wearer: wearer.id, garment, due: due || null } }),
+				api.POST('/api/jobs', {
+					body: { wearer: wearer.id, garment, due: due || null, blocks, fit, cloth },
+				}),
 			);
 			await navigate('/jobs/:job/draft', { params: { job: job.id } });
 		} catch (error) {
@@ -89,6 +96,21 @@
 				bind:value={note}
 				placeholder="how the garment will be used, what matters"></textarea>
 		{/if}
+		<label for="set">Blocks</label>
+		<div>
+			<select id="set" class="field" bind:value={chosenSet}>
+				{#each shelf.all?.sets ?? [] as choice (choice.key)}
+					<option value={choice.key}>{choice.title}</option>
+				{/each}
+			</select>
+			{#if set}
+				<p class="soft">
+					{set.reason} Drafted {set.fit}{set.cloth.kind === 'woven'
+						? ', in woven cloth'
+						: `, in a ${set.cloth.kind} of ${set.cloth.stretch} % stretch`}. All of it can be changed later.
+				</p>
+			{/if}
+		</div>
 		<label for="garment">Garment</label>
 		<input
 			id="garment"
@@ -127,6 +149,10 @@
 		align-items: center;
 		padding: 1.6rem;
 		margin-top: 1rem;
+	}
+	.soft {
+		color: var(--ink-soft);
+		margin: 0.3rem 0 0;
 	}
 	.charts {
 		text-decoration: underline;

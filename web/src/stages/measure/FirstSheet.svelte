@@ -1,6 +1,7 @@
 <!-- A wearer's first sheet, from which the ticket's job is drafted at once. -->
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Wearer } from '../../lib/api/client';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { navigate, p, route } from '../../router';
@@ -9,6 +10,7 @@
 	const id = (route.params as { wearer?: string }).wearer ?? '';
 	const garment = String(route.search.garment ?? 'Fitted bodice');
 	const due = String(route.search.due ?? '');
+	const set = $derived(shelf.set(String(route.search.set ?? '')));
 	let wearer = $state<Wearer | null>(null);
 	let problem = $state<Problem | null>(null);
 
@@ -29,7 +31,11 @@
 	}
 
 	async function kept(): Promise<void> {
-		let job = await answered(api.POST('/api/jobs', { body: { wearer: id, garment, due: due || null } }));
+		if (!set) return;
+		const { blocks, fit, cloth } = set;
+		let job = await answered(
+			api.POST('/api/jobs', { body: { wearer: id, garment, due: due || null, blocks, fit, cloth } }),
+		);
 		if (Object.keys(chosen).length) {
 			job = await answered(
 				api.PUT('/api/jobs/{job_id}/recipe', {
@@ -53,7 +59,7 @@
 	<main>
 		{#if problem}
 			<ProblemNote {problem}><a class="button small" href={p('/')}>Back to the bench</a></ProblemNote>
-		{:else if wearer}
+		{:else if wearer && set}
 			<MeasureStage
 				wearer={id}
 				wearerName={wearer.name}
@@ -61,6 +67,7 @@
 				underWay={wearer.under_way ?? null}
 				job={null}
 				current={null}
+				blocks={set.blocks}
 				keepWords="Keep the sheet and draft"
 				{chosen}
 				onallow={allow}

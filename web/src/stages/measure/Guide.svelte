@@ -21,7 +21,7 @@
 	let { sheet, keepWords, onkeep, onleave }: Props = $props();
 
 	const whole = $derived(searchParams.get('all') === 'yes');
-	const used = $derived(new Set(shelf.all?.used ?? []));
+	const { used } = $derived(shelf.measuresOf(sheet.blocks));
 	const order = $derived((shelf.all?.measures ?? []).filter((m) => whole || used.has(m.symbol)));
 	/** Measures to read once more: two readings that disagree, or a first one that nothing else vouches for. */
 	const twice = $derived(

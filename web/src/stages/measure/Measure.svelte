@@ -1,6 +1,7 @@
 <!-- Measure, within a job: a new sheet stands beside the old; the job is drafted again from it, all its steps kept. -->
 <script lang="ts">
-	import { answered, api, type Recipe, type Sheet } from '../../lib/api/client';
+	import { answered, api, type Sheet } from '../../lib/api/client';
+	import { blocksOf, withValue } from '../../lib/desk/recipe';
 	import { getDesk } from '../../lib/desk/context';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
@@ -25,12 +26,7 @@
 	async function allow(allowance: string, cm: number | null): Promise<void> {
 		const words = lineName(allowance);
 		await desk.keep(
-			(recipe: Recipe) => {
-				const overrides = { ...recipe.overrides };
-				if (cm === null) delete overrides[allowance];
-				else overrides[allowance] = cm;
-				return { ...recipe, overrides };
-			},
+			(recipe) => withValue(recipe, allowance, cm),
 			cm === null ? `${words} taken out` : `${words} of ${shown(cm)}, since the measures were taken alone`,
 		);
 	}
@@ -46,6 +42,7 @@
 			underWay={job.wearer.under_way ?? null}
 			job={job.id}
 			current={job.sheet}
+			blocks={blocksOf(job.recipe)}
 			keepWords="Keep as a new sheet and draft again"
 			chosen={job.recipe.overrides ?? {}}
 			onallow={(allowance, cm) => void allow(allowance, cm)}

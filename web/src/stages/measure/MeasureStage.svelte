@@ -19,6 +19,8 @@
 		/** The job on the desk, and the sheet that it is drafted from. */
 		job: string | null;
 		current: Sheet | null;
+		/** The blocks that are to be drafted. */
+		blocks: readonly string[];
 		keepWords: string;
 		/** Allowances that make up for how the measures were taken, by symbol in cm. */
 		chosen: Record<string, number>;
@@ -26,11 +28,11 @@
 		/** Told of a kept sheet, or of an earlier one that is chosen. */
 		onkept: (sheet: Sheet) => Promise<void> | void;
 	}
-	let { wearer, wearerName, from, underWay, job, current, keepWords, chosen, onallow, onkept }: Props =
+	let { wearer, wearerName, from, underWay, job, current, blocks, keepWords, chosen, onallow, onkept }: Props =
 		$props();
 
 	// svelte-ignore state_referenced_locally
-	const sheet = new SheetTaking(wearer, from, job, underWay);
+	const sheet = new SheetTaking(wearer, from, job, underWay, blocks);
 
 	onDestroy(() => sheet.leave());
 

@@ -25,8 +25,7 @@
 	let { sheet, wearer, wearerName, keepWords, chosen, onallow, onkeep }: Props = $props();
 
 	const all = $derived(searchParams.get('all') === 'yes');
-	const used = $derived(new Set(shelf.all?.used ?? []));
-	const required = $derived(new Set((shelf.all?.required ?? []).flat()));
+	const { used, required } = $derived(shelf.measuresOf(sheet.blocks));
 	const listed = $derived(
 		(shelf.all?.measures ?? []).filter((m) => all || used.has(m.symbol) || sheet.isTaken(m.symbol)),
 	);

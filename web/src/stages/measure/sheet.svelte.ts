@@ -64,6 +64,8 @@ export class SheetTaking {
 		private readonly from: Sheet | null,
 		private readonly job: string | null,
 		underWay: UnderWay | null,
+		/** The blocks that are to be drafted from it. */
+		readonly blocks: readonly string[] = ['bodice'],
 	) {
 		this.store = `izett-sheet-${wearer}`;
 		this.reviews = new Latest<number, Review>(
@@ -74,6 +76,7 @@ export class SheetTaking {
 							readings: $state.snapshot(this.readings),
 							taken_by: this.takenBy,
 							against: this.from?.id ?? null,
+							blocks: [...this.blocks],
 						},
 					}),
 				)) as Review,

@@ -1,0 +1,33 @@
+/** Changes of a recipe, as functions: what is not set is the usual, or the house's. */
+import type { Recipe } from '../api/client';
+
+/** Return the recipe with an allowance or rule set for this job; null puts it back, a house rule too. */
+export function withValue(recipe: Recipe, symbol: string, value: number | null, reason = ''): Recipe {
+	const overrides = { ...recipe.overrides };
+	const house = { ...recipe.house };
+	const why = { ...recipe.why };
+	delete why[symbol];
+	if (value !== null) {
+		overrides[symbol] = value;
+		if (reason) why[symbol] = reason;
+	} else if (symbol in overrides) delete overrides[symbol];
+	else delete house[symbol];
+	return { ...recipe, overrides, house, why };
+}
+
+/** Return the recipe with the way of a school chosen; `measures` is the one that all blocks share. */
+export function withWay(recipe: Recipe, school: string, way: string): Recipe {
+	if (school === 'measures') return { ...recipe, school: way };
+	return { ...recipe, schools: { ...recipe.schools, [school]: way } };
+}
+
+/** Return the blocks of a recipe, in the order of drafting. */
+export function blocksOf(recipe: Recipe): string[] {
+	return [recipe.block ?? 'bodice', ...(recipe.also ?? [])];
+}
+
+/** Return the recipe with other blocks; there is always one. */
+export function withBlocks(recipe: Recipe, blocks: string[]): Recipe {
+	const [block, ...also] = blocks;
+	return block ? { ...recipe, block, also } : recipe;
+}
