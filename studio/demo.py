@@ -7,6 +7,9 @@ here are the tops of concert dresses and jackets.
 from datetime import date, timedelta
 from uuid import uuid4
 
+from izett.drafting.ease import Kind
+from izett.drafting.sets import starter_sets
+from izett.files.recipe_json import RecipeClothDoc
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -71,7 +74,10 @@ def load() -> None:
     oboe = _wearer("Philippa Ntarrow", "Oboe. Breath first: nothing tight at the waist.", OBOE, "cm")
     _second_round(_job(viola, "Concert dress, fitted top", 24))
     _first_round(_job(cello, "Black recital bodice", 45))
-    _job(oboe, "Soft concert jacket, block", None)
+    _job(oboe, "Soft concert jacket, block", None, "loose")
+    _job(cello, "Long black recital dress", 70, "dress")
+    _job(viola, "Concert trousers", 38, "trousers")
+    _job(viola, "Rehearsal T-shirt", None, "t_shirt")
     _measured_again(viola)
     size = take_size(SizeIn(chart="en_13402_3_women", size="96", height=LengthIn(text="172")))
     _job(size, "Choir top, size 96", 60)
@@ -104,9 +110,11 @@ def _measured_again(wearer: Wearer) -> None:
     )
 
 
-def _job(wearer: Wearer, garment: str, days: int | None) -> Job:
+def _job(wearer: Wearer, garment: str, days: int | None, key: str = "bodice") -> Job:
     due = date.today() + timedelta(days=days) if days is not None else None
-    return open_job(JobIn(wearer=wearer.id, garment=garment, due=due))
+    of = starter_sets()[key]
+    cloth = RecipeClothDoc(kind=Kind(of.cloth.kind), stretch=of.cloth.stretch)
+    return open_job(JobIn(wearer=wearer.id, garment=garment, due=due, blocks=list(of.blocks), fit=of.fit, cloth=cloth))
 
 
 def _fresh(job: Job) -> Job:

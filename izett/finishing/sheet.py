@@ -84,13 +84,13 @@ def _ready(
     piece: Piece, intent: Intent, allowances: Allowances, number: int, of: int, title: str, wearer: str
 ) -> SheetPiece:
     lines = _finished_lines(piece, allowances)
-    fold = next((edge.curve for edge in piece.edges if edge.lineage == piece.on_fold), None)
+    fold = [edge.curve for edge in piece.edges if edge.lineage == piece.on_fold]
     included = any(width > 0 for _, width in lines) or any(edge.role is Role.CUT_EDGE for edge in piece.edges)
     return SheetPiece(
         piece=piece,
         sewing=tuple(p for line, _ in lines for p in line[:-1]),
         lines=tuple((tuple(points), width) for points, width in lines),
-        fold=(fold.start, fold.end) if fold is not None else None,
+        fold=(fold[0].start, fold[-1].end) if fold else None,
         darts=tuple(_dart_drawing(piece, name) for name in (dart.name for dart in piece.darts)),
         notches=tuple(mark for notch in piece.notches for mark in _notch_marks(piece, notch, allowances)),
         grain=piece.grain,

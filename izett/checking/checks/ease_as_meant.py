@@ -40,7 +40,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 def _width(pattern: Pattern, level: str) -> float:
     spans = pattern.intent.along.get(level)
     if spans is None:
-        return sum(piece.level(level) for piece in pattern)
+        # A half on the fold that is cut twice is front and back at once.
+        return sum(piece.level(level) * (2 if piece.on_fold and piece.cut == 2 else 1) for piece in pattern)
     try:
         return sum(span_length(holding(pattern, span.start), span) for span in spans)
     except ReferenceLost:

@@ -3,14 +3,16 @@
 Common practice, no single source: a turn over 4° inside one line shows in cloth.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from math import degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve, joined
 from izett.geometry.outline import crossing
-from izett.geometry.point import turn
+from izett.geometry.point import cross, subtract, turn, unit
+from izett.geometry.tolerance import FLATNESS
+from izett.pattern.document import Edge
 
 
 class Params(CheckParams):
@@ -35,8 +37,18 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             aspect="kink",
         )
         folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
-        if len(folds) > 1 or any(not edge.curve.is_straight for edge in folds):
+        if folds and not _one_line(folds):
             yield Finding(Verdict.FAILS, (piece.name, piece.on_fold or ""), 0.0, 0.0, aspect="fold")
+
+
+def _one_line(edges: Sequence[Edge]) -> bool:
+    """Return whether edges that follow on each other make one straight line."""
+    first, last = edges[0].curve.start, edges[-1].curve.end
+    along = unit(subtract(last, first))
+    follow_on = all(a.end == b.start for a, b in pairwise(edges))
+    return follow_on and all(
+        edge.curve.is_straight and abs(cross(along, subtract(edge.curve.end, first))) <= FLATNESS for edge in edges
+    )
 
 
 def _kink(curve: Curve) -> float:

@@ -10,7 +10,7 @@ from math import degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
-from izett.pattern.document import Pattern, Span
+from izett.pattern.document import Pattern, Role, Span
 from izett.pattern.sewn import holding, walk
 
 #: Corners in the maker's words.
@@ -30,6 +30,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         for end in ("start", "end"):
             spans = (first[0 if end == "start" else -1], second[0 if end == "start" else -1])
             vertices = tuple(getattr(span, end) for span in spans)
+            if _straight_cut(garment.pattern, *spans):
+                continue
             try:
                 corner = sum(_corner(garment.pattern, span, end) for span in spans)
             except ReferenceLost:
@@ -37,6 +39,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
                 continue
             off = corner - 180
             yield Finding(verdict(off, params.angle), (seam.name, *vertices), off, params.angle, unit="°")
+
+
+def _straight_cut(pattern: Pattern, *spans: Span) -> bool:
+    """Return whether a seam joins rectangles: their cut edges meet at right angles, not in one line."""
+    edges = [edge for piece in pattern for edge in piece.edges if edge.lineage in {span.along for span in spans}]
+    return any(edge.role is Role.CUT_EDGE for edge in edges)
 
 
 def _corner(pattern: Pattern, span: Span, end: str) -> float:

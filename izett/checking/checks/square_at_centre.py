@@ -28,7 +28,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each corner at the centre with its angle off square, and where the line leaves the square too soon."""
     for piece in garment.pattern:
         for before, after in pairwise((*piece.edges, piece.edges[0])):
-            if (before.role in CENTRES) == (after.role in CENTRES):
+            if (before.role in CENTRES) == (after.role in CENTRES) or Role.CROTCH in (before.role, after.role):
+                # The crotch curve runs on out of the centre seam.
                 continue
             line, centre = (after, before) if before.role in CENTRES else (before, after)
             where = (line.lineage, centre.lineage)

@@ -40,7 +40,7 @@ def front_half(
     half = above.frame.front
     return Piece(
         name=f"{block}_front",
-        title=f"{block.capitalize()} front",
+        title=f"{block.capitalize().replace('_', ' ')} front",
         part="front",
         cut=1,
         on_fold="front.centre",
@@ -92,7 +92,7 @@ def back_half(
     shoulder, shoulder_darts = _back_shoulder(half)
     return Piece(
         name=f"{block}_back",
-        title=f"{block.capitalize()} back",
+        title=f"{block.capitalize().replace('_', ' ')} back",
         part="back",
         cut=2 if shaped else 1,
         on_fold=None if shaped else "back.centre",

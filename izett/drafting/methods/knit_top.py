@@ -24,9 +24,9 @@ LARGE_CUP, LITTLE_STRETCH = 10.0, 30.0
 SHARED = (
     "bust_ease", "waist_ease", "underarm_drop", "across_back_ease", "across_front_ease",
     "default_back_slope", "default_front_slope", "neck_width_less", "front_neck_less", "neck_rise_share", "loosening",
-    "front_armhole_scoop", "back_armhole_scoop", "neck_scoop", "back_neck_width", "front_neck_width", "back_neck_rise",
+    "front_armhole_scoop", "back_armhole_scoop", "neck_scoop", "front_neck_width", "back_neck_rise",
     "armhole_deepening", "apex_x", "balance", "dart_by_cup", "dart_by_proportion", "apex_rise", "back_slope",
-    "front_slope", "shoulder_extension", "front_shoulder", "neck_depth",
+    "front_slope", "shoulder_extension", "neck_depth",
 )  # fmt: skip
 
 

@@ -5,6 +5,11 @@ export function lineName(lineage: string): string {
 	return lineage.replaceAll('.', ' ').replaceAll('_', ' ');
 }
 
+/** Return a rule as it is written on paper: 'back neck width × neck rise share'. */
+export function inWords(formula: string): string {
+	return formula.replaceAll('_', ' ').replaceAll('*', '×').replaceAll(' / ', ' ÷ ');
+}
+
 /** Return a date as it is read. */
 export function day(text: string): string {
 	return new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });

@@ -1,5 +1,13 @@
 /** The catalogue, loaded once: measures, findings, purposes, cautions. */
-import { answered, api, asProblem, type Catalogue, type Measure, type Problem, type StarterSet } from '../api/client';
+import {
+	answered,
+	api,
+	asProblem,
+	type Catalogue,
+	type Measure,
+	type Problem,
+	type StarterSet,
+} from '../api/client';
 
 class Shelf {
 	all = $state<Catalogue | null>(null);

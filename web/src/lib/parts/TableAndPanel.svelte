@@ -8,14 +8,16 @@
 		table: Snippet;
 		panel: Snippet;
 		problem: Problem | null;
+		/** What can be done about the problem. */
+		mending?: Snippet;
 	}
-	let { table, panel, problem }: Props = $props();
+	let { table, panel, problem, mending }: Props = $props();
 </script>
 
 <div class="stage">
 	<div class="on-table">
 		{@render table()}
-		{#if problem}<div class="over"><ProblemNote {problem} /></div>{/if}
+		{#if problem}<div class="over"><ProblemNote {problem}>{@render mending?.()}</ProblemNote></div>{/if}
 	</div>
 	<aside>{@render panel()}</aside>
 </div>

@@ -1,7 +1,7 @@
 <!-- One piece on the table: paper, lines that can be pointed at, darts, marks, grain, name. -->
 <script lang="ts">
 	import type { Piece } from '../api/client';
-	import { curvePath, linePath, ringPath } from './view';
+	import { bounds, curvePath, linePath, ringPath } from './view';
 
 	interface Props {
 		piece: Piece;
@@ -18,9 +18,16 @@
 	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, onpoint }: Props = $props();
 
 	const part = $derived(piece.part);
-	const edges = $derived(piece.edges.filter((edge) => edge.role !== 'dart_leg' && !hidden?.has(edge.lineage)));
+	const edges = $derived(
+		piece.edges.filter((edge) => edge.role !== 'dart_leg' && !hidden?.has(edge.lineage)),
+	);
 	const darts = $derived(piece.darts.filter((dart) => !hidden?.has(dart.name)));
 	const diamonds = $derived(piece.diamonds.filter((diamond) => !hidden?.has(diamond.name)));
+	/** A piece appears with its first line, its notches with the last. */
+	const begun = $derived(edges.length > 0);
+	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
+	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
+	const nameSize = $derived(Math.min(Math.max((bounds(piece).width / perPixel) * 0.068, 10), 15));
 	const how = $derived(
 		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
 			(piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : ''),
@@ -39,10 +46,10 @@
 				d={showCutting && piece.cutting.length ? linePath(piece.cutting, true) : ringPath(piece.edges)}
 			/>
 		{/if}
-		{#each piece.lines as line, i (i)}
+		{#each begun ? piece.lines : [] as line, i (i)}
 			<path class="level" class:lit={lit.has(`${part}.${line.level}`)} d={linePath(line.points)} />
 		{/each}
-		<path class="grain" d={linePath(piece.grain)} />
+		{#if begun}<path class="grain" d={linePath(piece.grain)} />{/if}
 		{#each darts as dart (dart.name)}
 			<!-- svelte-ignore a11y_no_static_element_interactions -->
 			<path
@@ -84,10 +91,10 @@
 				<circle class="spot" cx={edge.curve[0]![0]} cy={edge.curve[0]![1]} r={5 * perPixel} />
 			{/if}
 		{/each}
-		{#each piece.notches as notch, i (i)}
+		{#each finished ? piece.notches : [] as notch, i (i)}
 			<path class="line" d={linePath(notch)} />
 		{/each}
-		{#each Object.entries(piece.marks) as [name, at] (name)}
+		{#each begun ? Object.entries(piece.marks) : [] as [name, at] (name)}
 			<g class="mark" class:lit={lit.has(`${part}.${name}`)}>
 				<path
 					d="M{at[0] - 6 * perPixel} {at[1]}h{12 * perPixel}M{at[0]} {at[1] - 6 * perPixel}v{12 * perPixel}"
@@ -96,21 +103,23 @@
 			</g>
 		{/each}
 	</g>
-	<text
-		x={dx + piece.grain[1][0] + 10 * perPixel}
-		y={-dy - piece.grain[1][1] + 4 * perPixel}
-		font-size={15 * perPixel}
-	>
-		{piece.title}
-	</text>
-	<text
-		class="small"
-		x={dx + piece.grain[1][0] + 10 * perPixel}
-		y={-dy - piece.grain[1][1] + 22 * perPixel}
-		font-size={12.5 * perPixel}
-	>
-		{how}
-	</text>
+	{#if begun}
+		<text
+			x={dx + piece.grain[1][0] + 0.6 * nameSize * perPixel}
+			y={-dy - piece.grain[1][1] + 0.3 * nameSize * perPixel}
+			font-size={nameSize * perPixel}
+		>
+			{piece.title}
+		</text>
+		<text
+			class="small"
+			x={dx + piece.grain[1][0] + 0.6 * nameSize * perPixel}
+			y={-dy - piece.grain[1][1] + 1.5 * nameSize * perPixel}
+			font-size={0.85 * nameSize * perPixel}
+		>
+			{how}
+		</text>
+	{/if}
 </g>
 
 <style>

@@ -17,6 +17,9 @@ export interface Placed {
 	dy: number;
 }
 
+/** Pixels that are kept free at the sides with a rule, and at the others. */
+const RULED = 40;
+const SPARE = 24;
 /** cm. Space between pieces on the table. */
 const GAP = 6;
 
@@ -68,11 +71,22 @@ export function fitted(pieces: Placed[], screen: { width: number; height: number
 			foot: -(box.y + dy),
 		};
 	});
-	const left = Math.min(...boxes.map((b) => b.left)) - 5;
-	const right = Math.max(...boxes.map((b) => b.right)) + 4;
-	const top = Math.min(...boxes.map((b) => b.top)) - 4;
-	const foot = Math.max(...boxes.map((b) => b.foot)) + 5;
-	return shaped({ x: left, y: top, width: right - left, height: foot - top }, screen);
+	const left = Math.min(...boxes.map((b) => b.left));
+	const right = Math.max(...boxes.map((b) => b.right));
+	const top = Math.min(...boxes.map((b) => b.top));
+	const foot = Math.max(...boxes.map((b) => b.foot));
+	// The rules lie over two sides, tools and readings over the foot: they take pixels, whatever the scale.
+	const free = { width: screen.width - RULED - SPARE, height: screen.height - RULED - SPARE };
+	const cm = Math.max((right - left) / Math.max(free.width, 1), (foot - top) / Math.max(free.height, 1));
+	return shaped(
+		{
+			x: left - RULED * cm,
+			y: top - RULED * cm,
+			width: right - left + (RULED + SPARE) * cm,
+			height: foot - top + (RULED + SPARE) * cm,
+		},
+		screen,
+	);
 }
 
 /** Return the smallest view of the screen's shape that holds another, centred. */

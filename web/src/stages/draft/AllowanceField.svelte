@@ -13,6 +13,8 @@
 	let { allowance, onset, hideLabel = false }: Props = $props();
 
 	const id = $props.id();
+	/** States that the maker made, and can take back. */
+	const OWN: Record<string, string> = { overridden: 'Set for this job', house: 'A house rule' };
 	let editing = $state<string | null>(null);
 	let error = $state('');
 
@@ -54,9 +56,9 @@
 		{#if allowance.state !== 'usual'}
 			<button
 				class="reset"
-				title={`${allowance.state === 'overridden' ? 'Set for this job' : allowance.reason}. Back to the usual ${isLength ? show(allowance.default, reading.unit) : allowance.default} ${unit}`}
+				title={`${OWN[allowance.state] ?? allowance.reason}. Back to the usual ${isLength ? show(allowance.default, reading.unit) : allowance.default} ${unit}`}
 				aria-label={`${allowance.label}: back to the usual`}
-				disabled={allowance.state !== 'overridden'}
+				disabled={!(allowance.state in OWN)}
 				onclick={() => onset(null)}><RotateCcw size={15} /></button
 			>
 		{/if}

@@ -1,14 +1,22 @@
 <!-- The sums, line by line as one would write them on paper; pointing at a line lights the piece, and the reverse. -->
 <script lang="ts">
+	import { Pencil } from '@lucide/svelte';
 	import { tick } from 'svelte';
 	import type { Sum } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import { reading, show } from '../../lib/units.svelte';
+	import { reading, show, spoken } from '../../lib/units.svelte';
+	import { inWords } from '../../lib/words';
+
+	import HouseRules from './HouseRules.svelte';
+	import SumEditor from './SumEditor.svelte';
 
 	let { pointed, ondraws }: { pointed: string | null; ondraws: (names: string[]) => void } = $props();
 
 	const desk = getDesk();
+	/** The sum that is being changed, and how often a house rule was set. */
+	let changing = $state<string | null>(null);
+	let news = $state(0);
 	let list: HTMLElement | undefined = $state();
 
 	const groups = $derived.by(() => {
@@ -33,6 +41,8 @@
 	/** How the value came about: the sum with its numbers, the condition that it was found to meet, or why it was chosen. */
 	function working(sum: Sum): string {
 		if (sum.worked) return sum.worked;
+		if (sum.state === 'overridden' || sum.state === 'house')
+			return sum.formula ? `in place of ${inWords(sum.formula)}. ${sum.reason}` : sum.reason;
 		if (sum.condition) return `so that ${sum.condition}; off by ${sum.residual.toFixed(3)}`;
 		return sum.state === 'chosen' ? sum.reason : '';
 	}
@@ -48,6 +58,7 @@
 		found: 'found',
 		chosen: 'chosen',
 		overridden: 'set for this job',
+		house: 'house rule',
 	};
 </script>
 
@@ -57,6 +68,7 @@
 			? 'centimetres'
 			: 'inches'}.
 	</p>
+	<HouseRules {news} />
 	{#each groups as group (group.name)}
 		<h2>{group.name.replace(/^\d /, '')}</h2>
 		<ul>
@@ -66,7 +78,7 @@
 					class={sum.state}
 					class:pointed={pointed !== null && sum.draws.includes(pointed)}
 					tabindex="0"
-					title={[sum.reason, sum.source && `Source: ${sum.source}`].filter(Boolean).join(' ')}
+					title={[spoken(sum.reason), sum.source && `Source: ${sum.source}`].filter(Boolean).join(' ')}
 					data-sum={sum.symbol}
 					onpointerenter={() => ondraws(sum.draws)}
 					onpointerleave={() => ondraws([])}
@@ -81,8 +93,22 @@
 									: ''}</span
 							>{/if}
 					</span>
-					<span class="value figures">{value(sum)}</span>
+					<span class="value figures">
+						{#if sum.state !== 'taken'}
+							<button
+								class="change"
+								aria-label={`Change: ${label(sum)}`}
+								title="Set it for this job, or as a house rule"
+								onclick={() => (changing = changing === sum.symbol ? null : sum.symbol)}
+								><Pencil size={14} /></button
+							>
+						{/if}
+						{value(sum)}
+					</span>
 					{#if working(sum)}<span class="worked figures">{working(sum)}</span>{/if}
+					{#if changing === sum.symbol}
+						<SumEditor {sum} onhouse={() => (news += 1)} onclose={() => (changing = null)} />
+					{/if}
 				</li>
 			{/each}
 		</ul>
@@ -147,6 +173,21 @@
 	.chosen {
 		border-left-color: var(--chalk);
 	}
+	.house {
+		border-left: 3px double var(--chalk);
+	}
+	.change {
+		padding: 0.2rem;
+		color: var(--ink-soft);
+		cursor: pointer;
+		opacity: 0.55;
+	}
+	li:hover .change,
+	.change:focus-visible {
+		opacity: 1;
+		color: var(--chalk);
+	}
+	.house .state,
 	.overridden .state {
 		color: var(--chalk);
 		font-weight: 600;

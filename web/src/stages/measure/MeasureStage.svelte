@@ -28,8 +28,19 @@
 		/** Told of a kept sheet, or of an earlier one that is chosen. */
 		onkept: (sheet: Sheet) => Promise<void> | void;
 	}
-	let { wearer, wearerName, from, underWay, job, current, blocks, keepWords, chosen, onallow, onkept }: Props =
-		$props();
+	let {
+		wearer,
+		wearerName,
+		from,
+		underWay,
+		job,
+		current,
+		blocks,
+		keepWords,
+		chosen,
+		onallow,
+		onkept,
+	}: Props = $props();
 
 	// svelte-ignore state_referenced_locally
 	const sheet = new SheetTaking(wearer, from, job, underWay, blocks);

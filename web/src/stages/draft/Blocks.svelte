@@ -1,0 +1,106 @@
+<!-- The blocks that are drafted together: what stands on what follows, and nothing clothes the body twice. -->
+<script lang="ts">
+	import type { Block } from '../../lib/api/client';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import { getDesk } from '../../lib/desk/context';
+	import { blocksOf, withBlocks } from '../../lib/desk/recipe';
+	import Notices from './Notices.svelte';
+	import Steps from './Steps.svelte';
+
+	const desk = getDesk();
+	const all = $derived(shelf.all?.blocks ?? []);
+	const chosen = $derived(desk.recipe ? blocksOf(desk.recipe) : []);
+
+	function title(key: string): string {
+		return all.find((block) => block.key === key)?.title.toLowerCase() ?? key;
+	}
+
+	/** The blocks with one more; those that clothe the same, and what stands on them, give way. */
+	function adding(block: Block): string[] {
+		const clashing = new Set(
+			all
+				.filter(
+					(other) => chosen.includes(other.key) && other.clothes.some((part) => block.clothes.includes(part)),
+				)
+				.map((other) => other.key),
+		);
+		const base = block.stands_on.find((key) => chosen.includes(key)) ?? block.stands_on[0];
+		const baseBlock = all.find((other) => other.key === base);
+		const kept = baseBlock && !chosen.includes(baseBlock.key) ? adding(baseBlock) : chosen;
+		return standing([...kept.filter((key) => !clashing.has(key)), block.key]);
+	}
+
+	/** Those of some blocks that have what they stand on among them. */
+	function standing(keys: string[]): string[] {
+		return keys.filter((key) => {
+			const bases = all.find((block) => block.key === key)?.stands_on ?? [];
+			return !bases.length || bases.some((base) => keys.includes(base));
+		});
+	}
+
+	function toggle(block: Block, on: boolean): void {
+		const next = on ? adding(block) : standing(chosen.filter((key) => key !== block.key));
+		if (!next.length) return;
+		void desk.keep(
+			(recipe) => withBlocks(recipe, next),
+			on ? `drafted with ${title(block.key)}` : `without ${title(block.key)}`,
+		);
+	}
+</script>
+
+<fieldset>
+	<legend>Drafted together</legend>
+	{#each all as block (block.key)}
+		{@const on = chosen.includes(block.key)}
+		<label>
+			<input
+				type="checkbox"
+				checked={on}
+				disabled={desk.busy || (on && chosen.length === 1)}
+				onchange={(e) => toggle(block, e.currentTarget.checked)}
+			/>
+			<span>
+				{block.title}
+				{#if block.stands_on.length}<em>set into {block.stands_on.map(title).join(' or ')}</em>{/if}
+			</span>
+		</label>
+	{/each}
+</fieldset>
+<p class="soft">A block that would clothe the body twice takes the other’s place; its settings are kept.</p>
+<Notices />
+<Steps />
+
+<style>
+	fieldset {
+		border: 0;
+		padding: 0 0.3rem;
+		margin: 0;
+	}
+	legend {
+		font-weight: 600;
+		padding: 0.2rem 0;
+	}
+	label {
+		display: flex;
+		gap: 0.6rem;
+		align-items: baseline;
+		padding: 0.35rem 0;
+		border-bottom: 1px solid var(--rule);
+		cursor: pointer;
+	}
+	input {
+		accent-color: var(--chalk);
+		width: 1.05rem;
+		height: 1.05rem;
+	}
+	em {
+		font-style: normal;
+		color: var(--ink-soft);
+		margin-left: 0.4rem;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+		margin: 0.5rem 0.3rem;
+	}
+</style>

@@ -1,0 +1,88 @@
+<!-- The house rules: what the maker set for all new jobs; dropped here, set at a sum. -->
+<script lang="ts">
+	import { answered, api, asProblem, type HouseRule, type Problem } from '../../lib/api/client';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { shown } from '../../lib/units.svelte';
+
+	/** Counts up when a rule was set elsewhere. */
+	let { news }: { news: number } = $props();
+
+	let rules = $state<HouseRule[]>([]);
+	let problem = $state<Problem | null>(null);
+
+	async function load(): Promise<void> {
+		try {
+			rules = await answered(api.GET('/api/house-rules'));
+			problem = null;
+		} catch (error) {
+			problem = asProblem(error);
+		}
+	}
+	$effect(() => {
+		void news;
+		void load();
+	});
+
+	async function drop(rule: HouseRule): Promise<void> {
+		try {
+			const path = { symbol: rule.symbol };
+			await answered(api.DELETE('/api/house-rules/{symbol}', { params: { path } }));
+			await load();
+		} catch (error) {
+			problem = asProblem(error);
+		}
+	}
+
+	function amount(rule: HouseRule): string {
+		return rule.unit === 'cm' ? shown(rule.value) : `${rule.value}${rule.unit}`;
+	}
+</script>
+
+{#if problem}<ProblemNote {problem} />{/if}
+{#if rules.length}
+	<details>
+		<summary>House rules ({rules.length}), for all new jobs</summary>
+		<ul>
+			{#each rules as rule (rule.symbol)}
+				<li>
+					<span
+						><strong>{rule.label}</strong> <span class="figures">{amount(rule)}</span>
+						<em>in place of {rule.usual}; {rule.reason}</em></span
+					>
+					<button
+						class="button small"
+						onclick={() => drop(rule)}
+						aria-label={`Drop the house rule: ${rule.label}`}>Drop</button
+					>
+				</li>
+			{/each}
+		</ul>
+	</details>
+{/if}
+
+<style>
+	summary {
+		padding: 0.4rem 0.3rem;
+		cursor: pointer;
+		font-weight: 600;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		gap: 0.6rem;
+		padding: 0.3rem;
+		border-bottom: 1px solid var(--rule);
+	}
+	em {
+		display: block;
+		font-style: normal;
+		font-size: 0.92rem;
+		color: var(--ink-soft);
+	}
+</style>
