@@ -53,7 +53,7 @@ def sleeve_piece(sums: Worksheet, cap: Cap, *, title: str) -> Piece:
         part="sleeve",
         cut=2,
         on_fold=None,
-        grain=((middle * 0.5, -0.85 * down), (middle * 0.06, -0.08 * down)),
+        grain=((middle * 0.3, -0.85 * down), (middle * 0.3, -0.08 * down)),
         edges=(
             Edge(
                 Role.HEM,

@@ -57,7 +57,7 @@
 	);
 </script>
 
-<TableAndPanel problem={desk.draftProblem} {mending}>
+<TableAndPanel problem={desk.draftProblem}>
 	{#snippet table()}
 		<Table
 			pieces={desk.pieces}
