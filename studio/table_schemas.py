@@ -195,6 +195,21 @@ class MoveOut(BaseModel):
     length_after: float
 
 
+class MovedByIn(BaseModel):
+    """A measure of which is asked what moves with it."""
+
+    sheet: int
+    recipe: RecipeDoc
+    symbol: str
+
+
+class MovedByOut(BaseModel):
+    """The lines that move with a measure, the farthest first; by how much it was changed for that, cm."""
+
+    off: float
+    lines: list[str]
+
+
 class PreviewIn(BaseModel):
     """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
 

@@ -78,7 +78,10 @@ class Way:
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """A symbol with the ways to work it out, the first that applies counting."""
+    """A symbol with the ways to work it out, the first that applies counting.
+
+    `draws` are the lines, points and darts that it moves; `reads` what they depend on beside it, of the same drawing.
+    """
 
     symbol: str
     label: str
@@ -88,6 +91,7 @@ class Rule:
     reason: str = ""
     source: str = ""
     draws: tuple[str, ...] = ()
+    reads: tuple[str, ...] = ()
 
     def way(self, taken: Iterable[str]) -> Way:
         """Return the first way whose needs were all taken."""
@@ -214,7 +218,7 @@ class RuleSheet:
         direct: dict[str, set[str]] = {}
         for rule in self.rules.values():
             for way in rule.ways:
-                for used in (*way.formula.uses, *way.needs):
+                for used in (*way.formula.uses, *way.needs, *rule.reads):
                     direct.setdefault(used, set()).add(rule.symbol)
         for found in self.found.values():
             for used in found.uses:

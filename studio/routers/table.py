@@ -8,6 +8,8 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from izett.advice.effect import effect_of
+from izett.catalogue import catalogue
 from izett.drafting.handles import handles_of
 from izett.drafting.method import Ease
 from izett.errors import IzettError
@@ -18,9 +20,10 @@ from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
+from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
 from izett.pattern.sewn import seam_lengths
-from izett.recipe import Evaluation
+from izett.recipe import Evaluation, Evaluator
 from studio.cautions import CAUTIONS
 from studio.downloads import attachment, filename
 from studio.drawing import drawn, piece_key
@@ -33,6 +36,8 @@ from studio.table_schemas import (
     BesideOut,
     EaseOut,
     HandleOut,
+    MovedByIn,
+    MovedByOut,
     MoveOut,
     NoticeOut,
     PreviewIn,
@@ -48,6 +53,9 @@ from studio.workroom import evaluate, evaluate_revision, measures_of
 
 router = Router(tags=["table"])
 
+#: cm. A measure is tried so much more and less to see what moves with it: about what a tape is off.
+TRIED_OFF = 0.5
+
 
 @router.post("/preview", response=PreviewOut)
 def preview(request: HttpRequest, data: PreviewIn) -> HttpResponse:
@@ -56,11 +64,27 @@ def preview(request: HttpRequest, data: PreviewIn) -> HttpResponse:
     return HttpResponse(_previewed(data).model_dump_json(), content_type="application/json")
 
 
-def _previewed(data: PreviewIn) -> PreviewOut:
-    sheet = MeasureSheet.objects.filter(id=data.sheet).prefetch_related("readings").first()
+@router.post("/moved-by", response=MovedByOut)
+def moved_by(request: HttpRequest, data: MovedByIn) -> MovedByOut:
+    """Tell exactly which lines of a draft move with a measure, by drafting with it a little more and a little less."""
+    measures = measures_of(_sheet(data.sheet))
+    recipe = data.recipe.recipe(measures)
+    # An evaluator of its own: what is tried here must not push out what the table remembers.
+    evaluator = Evaluator(catalogue())
+    around = measures.get(data.symbol) or evaluator.evaluate(recipe).draft.values[measure(data.symbol).symbol]
+    effect = effect_of(evaluator, recipe, data.symbol, around=around, off=TRIED_OFF)
+    return MovedByOut(off=TRIED_OFF, lines=[line.split(": ", 1)[1] for line in effect.lines])
+
+
+def _sheet(number: int) -> MeasureSheet:
+    sheet = MeasureSheet.objects.filter(id=number).prefetch_related("readings").first()
     if sheet is None:
         raise not_found("sheet")
-    measures = measures_of(sheet)
+    return sheet
+
+
+def _previewed(data: PreviewIn) -> PreviewOut:
+    measures = measures_of(_sheet(data.sheet))
     evaluation = evaluate(data.recipe, measures)
     sheets = sheet_pieces(evaluation.pattern, Allowances(data.cutting.purpose, data.cutting.by_lineage))
     keyed = {piece_key(s, cut=data.cut): s for s in sheets}

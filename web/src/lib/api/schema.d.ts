@@ -748,6 +748,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/moved-by": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Moved By
+         * @description Tell exactly which lines of a draft move with a measure, by drafting with it a little more and a little less.
+         */
+        post: operations["studio_routers_table_moved_by"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/files/{kind}": {
         parameters: {
             query?: never;
@@ -2646,6 +2666,27 @@ export interface components {
              */
             cut: boolean;
         };
+        /**
+         * MovedByOut
+         * @description The lines that move with a measure, the farthest first; by how much it was changed for that, cm.
+         */
+        MovedByOut: {
+            /** Off */
+            off: number;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * MovedByIn
+         * @description A measure of which is asked what moves with it.
+         */
+        MovedByIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Symbol */
+            symbol: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3659,6 +3700,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    studio_routers_table_moved_by: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovedByIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedByOut"];
                 };
             };
         };

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Pencil } from '@lucide/svelte';
 	import { tick } from 'svelte';
-	import type { Sum } from '../../lib/api/client';
+	import { answered, api, type Sum } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { reading, show, spoken } from '../../lib/units.svelte';
@@ -28,6 +28,36 @@
 		}
 		return found;
 	});
+
+	/** What moves with each measure, found by trying; kept while the recipe and the sheet stay. */
+	let found = $state<Record<string, string[]>>({});
+	let foundFor = '';
+	let over: string | null = null;
+
+	/** Light what a sum draws; for a measure, exactly the lines that move with it on this body. */
+	async function light(sum: Sum): Promise<void> {
+		over = sum.symbol;
+		if (sum.group !== 'Measures' || !desk.job || !desk.recipe) return ondraws(sum.draws);
+		const now = JSON.stringify([desk.job.sheet.id, desk.recipe]);
+		if (now !== foundFor) {
+			found = {};
+			foundFor = now;
+		}
+		if (!found[sum.symbol]) {
+			const body = { sheet: desk.job.sheet.id, recipe: $state.snapshot(desk.recipe), symbol: sum.symbol };
+			try {
+				found[sum.symbol] = (await answered(api.POST('/api/moved-by', { body }))).lines;
+			} catch {
+				found[sum.symbol] = sum.draws;
+			}
+		}
+		if (over === sum.symbol) ondraws(found[sum.symbol] ?? []);
+	}
+
+	function dark(): void {
+		over = null;
+		ondraws([]);
+	}
 
 	$effect(() => {
 		if (!pointed) return;
@@ -66,7 +96,7 @@
 	<p class="soft">
 		The sums are worked in centimetres; results are shown in {reading.unit === 'cm'
 			? 'centimetres'
-			: 'inches'}.
+			: 'inches'}. Point at a measure to see exactly what moves with it.
 	</p>
 	<HouseRules {news} />
 	{#each groups as group (group.name)}
@@ -80,10 +110,10 @@
 					tabindex="0"
 					title={[spoken(sum.reason), sum.source && `Source: ${sum.source}`].filter(Boolean).join(' ')}
 					data-sum={sum.symbol}
-					onpointerenter={() => ondraws(sum.draws)}
-					onpointerleave={() => ondraws([])}
-					onfocus={() => ondraws(sum.draws)}
-					onblur={() => ondraws([])}
+					onpointerenter={() => light(sum)}
+					onpointerleave={dark}
+					onfocus={() => light(sum)}
+					onblur={dark}
 				>
 					<span class="label">
 						{label(sum)}
