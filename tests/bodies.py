@@ -123,3 +123,14 @@ def some_bodies(count: int = 60) -> tuple[Body, ...]:
     everyone = all_bodies()
     step = max(1, len(everyone) // count)
     return everyone[::step]
+
+
+@cache
+def with_hips(every: int = 1) -> tuple[Body, ...]:
+    """All bodies, those without a hip given one: from 8 under to 46 over the waist."""
+    random = Random(7)
+    bodies = []
+    for body in all_bodies():
+        hip = body.get("hip_girth", max(70.0, body["waist_girth"] + random.uniform(-8, 46)))
+        bodies.append({**body, "hip_girth": hip})
+    return tuple(bodies[::every])

@@ -23,6 +23,9 @@ FRONT_STEEPER = (-4.0, 10.0)
 #: The across lines stay this far inside the shoulder tip (cm).
 BACK_INSIDE_TIP, FRONT_INSIDE_TIP = 0.4, 0.9
 
+#: cm. Half an armhole is at least this wide.
+NARROWEST_ARMHOLE = 1.0
+
 
 @dataclass(frozen=True, slots=True)
 class Half:
@@ -161,11 +164,12 @@ def half_of(
     """
     down = radians(slope)
     tip = add(neck_point, (shoulder * cos(down), -shoulder * sin(down)))
-    held = min(across, tip[0] - inside)
-    if tip[1] - underarm[1] < 6 or underarm[0] - held < 1:
+    # An armhole narrower than that is drawn all the same: the room for the arm is looked after later.
+    held = min(across, tip[0] - inside, underarm[0] - NARROWEST_ARMHOLE)
+    if tip[1] - underarm[1] < 6 or held < 1:
         raise DraftRefused(
-            f"The shoulder tip lies only {tip[1] - underarm[1]:.1f} cm above the underarm and the armhole "
-            f"{underarm[0] - held:.1f} cm wide: there is no armhole between them.",
+            f"The shoulder tip lies only {tip[1] - underarm[1]:.1f} cm above the underarm, {held:.1f} cm from the centre: "
+            "there is no armhole between them.",
             mend="Retake the armhole depth, the front length and the across widths.",
             where=("armhole_depth", "front_length", "across_front", "across_back"),
         )

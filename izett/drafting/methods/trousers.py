@@ -14,6 +14,7 @@ from izett.drafting.schools import MEASURES_USED
 from izett.drafting.trousers.half import Leg, at_crotch, high_hip, hip_side, inseam, leg, waist_of
 from izett.drafting.waistline import intakes, refuse_crowded
 from izett.errors import DraftRefused
+from izett.geometry.curve import straight
 from izett.geometry.root import root
 from izett.measuring.estimates import estimates
 from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
@@ -243,6 +244,8 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
         (Role.SIDE, "side", "knee_side", "hip_side", drawn.side.reversed()),
         (Role.SIDE, "side", "hip_side", "waist_side", hip_side(sums, drawn, waist).reversed()),
     )
+    # From where the waist line ends, to the last bit: it was drawn on turned paper.
+    centre_seam = straight(waist.on_paper(waist.panels[0].start), upright(drawn.centre.end))
     level, hem = -sums["trouser_crotch_level"], -sums["trouser_length"]
     hip = -sums["waist_to_hip"]
     return Piece(
@@ -253,7 +256,7 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
         on_fold=None,
         grain=((drawn.crease, 0.9 * hem), (drawn.crease, 1.1 * level)),
         edges=(
-            Edge(role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.crotch_top", drawn.centre.mapped(upright)),
+            Edge(role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.crotch_top", centre_seam),
             Edge(Role.CROTCH, f"{part}.crotch", f"{part}.crotch_top", f"{part}.fork", drawn.crotch.mapped(upright)),
             *(
                 Edge(r, f"{part}.{n}", f"{part}.{a}", f"{part}.{b}", curve.mapped(upright))
