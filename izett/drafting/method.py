@@ -294,7 +294,7 @@ def measures_used(*methods: Method) -> tuple[str, ...]:
     read: set[str] = set()
     for method in methods:
         read |= {symbol for group in method.requires for symbol in group}
-        for rule in method.sheet.rules.values():
+        for rule in method.sheet.all_rules:
             for way in rule.ways:
                 read |= {*way.needs, *way.formula.uses}
         # What the code reads beside the rules: the `uses` of found values.

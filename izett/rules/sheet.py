@@ -182,6 +182,12 @@ class RuleSheet:
     schools: Mapping[str, School]
     order: tuple[str, ...]
 
+    @property
+    def all_rules(self) -> tuple[Rule, ...]:
+        """The sheet's rules, and those that ways of its schools put in their place."""
+        ways = (way for school in self.schools.values() for way in school.ways.values())
+        return (*self.rules.values(), *(rule for way in ways for rule in way.rules.values()))
+
     def layered(self, chosen: Mapping[str, str]) -> "RuleSheet":
         """Return the sheet with the rules of the chosen ways in place, by the school's key.
 
@@ -324,7 +330,7 @@ def borrow(sheet: RuleSheet, lender: RuleSheet, *, also: Iterable[str] = (), nev
     `also` are symbols that the draft itself reads.
     """
     wanted: set[str] = set()
-    waiting = [*also, *(symbol for rule in sheet.rules.values() for symbol in _read_untaken(rule))]
+    waiting = [*also, *(symbol for rule in sheet.all_rules for symbol in _read_untaken(rule))]
     while waiting:
         symbol = waiting.pop()
         if symbol in lender.rules and symbol not in wanted and symbol not in sheet.rules and symbol not in never:
