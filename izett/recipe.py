@@ -18,8 +18,8 @@ from pydantic import ValidationError
 
 import izett
 from izett.checking.check import Check, Garment, Result, run
-from izett.drafting.ease import FITTED, WOVEN, Cloth
-from izett.drafting.method import DIRECT, Choices, Draft, Method, draft
+from izett.drafting.ease import FITTED, KNIT, WOVEN, Cloth
+from izett.drafting.method import DIRECT, Choices, Draft, Method, draft, sheet_for
 from izett.errors import DraftRefused, IzettError, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
@@ -78,12 +78,11 @@ class Catalogue:
         return tuple(found)
 
     def entries(self, symbol: str) -> Iterator[Allowance | Rule | Found]:
-        """Yield what blocks have by that name: an allowance, a rule or a found value."""
+        """Yield what blocks have by that name, in any cloth and school: an allowance, a rule or a found value."""
         for method in self.methods.values():
-            sheet = method.sheet
-            found = sheet.allowances.get(symbol) or sheet.rules.get(symbol) or sheet.found.get(symbol)
-            if found is not None:
-                yield found
+            for cloth in (WOVEN, KNIT):
+                if (entry := sheet_for((method,), (), FITTED, cloth).entry(symbol)) is not None:
+                    yield entry
 
 
 @dataclass(frozen=True)
@@ -232,12 +231,11 @@ class Evaluator:
 
     def _draft(self, recipe: Recipe) -> Draft:
         first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
-        sheets = [method.sheet for method in (first, *also)]
+        sheet = sheet_for((first, *also), tuple(sorted(recipe.schools.items())), recipe.fit, recipe.cloth)
 
         def concerns(symbol: str) -> bool:
-            # What was set for a block that is not drafted now is kept in the recipe for when it is again.
-            here = any(symbol in part for s in sheets for part in (s.allowances, s.rules, s.found))
-            return here or not any(True for _ in self.catalogue.entries(symbol))
+            # What was set for a block, cloth or school that is not drafted now is kept in the recipe for when it is.
+            return sheet.has(symbol) or next(self.catalogue.entries(symbol), None) is None
 
         choices = Choices(
             recipe.school,

@@ -43,43 +43,63 @@ def row(name: str, found: list[float], floor: float, budget: str) -> None:
     print(f"{name:<58}{median(found):>9.2f}{p95:>9.2f}{median(found) / floor:>9.1f}   {budget}")
 
 
+def dressed(body: dict, steps: tuple = ()):
+    """The recipe of the full set: bodice, sleeve and skirt."""
+    from izett.recipe import Recipe
+
+    return Recipe("bodice", body, also=("sleeve", "skirt"), steps=steps)
+
+
 def core(floor: float) -> None:
     from izett.catalogue import catalogue
     from izett.recipe import Evaluator, Recipe, Step
-    from tests.bodies import measured_women, some_bodies
+    from tests.bodies import measured_women, with_hips
 
     evaluator = Evaluator(catalogue())
     examples = [(key, o.examples[0]) for key, o in catalogue().operations.items()]
     steps = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate((examples * 3)[:15]))
     cold = []
-    for body in some_bodies(200):
+    for body in with_hips(4):
 
         def evaluate(body=body) -> None:
             evaluator.forget()
-            evaluator.evaluate(Recipe("bodice", body, steps=steps))
+            evaluator.evaluate(dressed(body, steps))
 
         cold += milliseconds(evaluate, 1)
     row(
-        "evaluate bodice, 15 steps, all checks, nothing remembered",
+        "evaluate bodice, sleeve, skirt, 15 steps, all checks",
         cold,
         floor,
-        "p50 ≤ 25 ms, p95 ≤ 50 (with three blocks)",
+        "p50 ≤ 25 ms, p95 ≤ 50",
     )
     body = measured_women()[0]
-    evaluator.evaluate(Recipe("bodice", body, steps=steps))
+    evaluator.evaluate(dressed(body, steps))
     edits = []
     for n in range(200):
         last = Step("last", "change_shoulder", {"amount": n / 200})
-        edits += milliseconds(lambda last=last: evaluator.evaluate(Recipe("bodice", body, steps=(*steps, last))), 1)
+        edits += milliseconds(lambda last=last: evaluator.evaluate(dressed(body, (*steps, last))), 1)
     row("an edit at the end", edits, floor, "≤ 5 ms")
     bodies = (measured_women() * 2)[:500]
 
     def draft_all() -> None:
         for one in bodies:
             evaluator.forget()
-            evaluator.evaluate(Recipe("bodice", one))
+            evaluator.evaluate(dressed(one))
 
-    row("500 bodies × the bodice, with checks", milliseconds(draft_all, 1), floor, "≤ 15 000 ms (with three blocks)")
+    row("500 bodies × the three blocks, with checks", milliseconds(draft_all, 1), floor, "≤ 15 000 ms")
+    for blocks in (
+        ("torso", "sleeve"),
+        ("trousers",),
+        ("knit_top", "knit_sleeve"),
+        ("knit_skirt",),
+        ("straight_shirt",),
+    ):
+        found = []
+        for one in with_hips(16):
+            evaluator.forget()
+            recipe = Recipe(blocks[0], one, also=blocks[1:])
+            found += milliseconds(lambda recipe=recipe: evaluator.evaluate(recipe), 1)
+        row(f"  {' and '.join(blocks).replace('_', ' ')}, with checks", found, floor, "")
 
 
 class Served:

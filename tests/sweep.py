@@ -1,38 +1,38 @@
-"""`make sweep`: draft for every body there is, in both schools, and count what holds (no test: figures)."""
+"""`make sweep`: every starter set for every body there is, and count what holds (no test: figures)."""
 
 from collections import Counter
 from time import perf_counter
 
-from izett.drafting.method import draft
-from izett.drafting.methods.bodice import METHOD
+from izett.drafting.sets import starter_sets
 from izett.errors import IzettError
-from tests.bodies import extremes, measured_women, size_series, tape_measured
-from tests.core.invariants import broken
+from tests.bodies import with_hips
+from tests.core.blocks import drafted_set, faults
 
 
 def main() -> None:
-    print(f"{'bodies':<16}{'school':<14}{'drafts':>7}{'hold':>7}{'share':>9}{'refused':>9}{'ms each':>9}")
+    print(f"{'set':<16}{'drafts':>7}{'hold':>7}{'share':>9}{'refused':>9}{'ms each':>9}")
     notices: Counter[str] = Counter()
-    for bodies in (measured_women, size_series, extremes, tape_measured):
-        for school in METHOD.sheet.schools:
-            held = refused = 0
-            everyone = bodies()
+    everyone = with_hips()
+    for of in starter_sets().values():
+        held = refused = 0
+        spent = 0.0
+        for body in everyone:
             began = perf_counter()
-            for body in everyone:
-                try:
-                    found = draft(METHOD, body, school=school)
-                except IzettError as error:
-                    refused += 1
-                    print("  refused:", error, body)
-                    continue
-                notices.update(notice.code for notice in found.notices)
-                faults = list(broken(found))
-                held += not faults
-                if faults:
-                    print("  broken:", faults, body)
-            each = (perf_counter() - began) / len(everyone) * 1e3
-            share = f"{held / len(everyone):.2%}"
-            print(f"{bodies.__name__:<16}{school:<14}{len(everyone):>7}{held:>7}{share:>9}{refused:>9}{each:>9.1f}")
+            try:
+                found = drafted_set(of, body)
+            except IzettError as error:
+                refused += 1
+                print("  refused:", error, body)
+                continue
+            finally:
+                spent += perf_counter() - began
+            notices.update(notice.code for notice in found.notices)
+            wrong = list(faults(found))
+            held += not wrong
+            if wrong:
+                print("  broken:", wrong, body)
+        each, share = spent / len(everyone) * 1e3, f"{held / len(everyone):.2%}"
+        print(f"{of.key:<16}{len(everyone):>7}{held:>7}{share:>9}{refused:>9}{each:>9.1f}")
     print("notices:", dict(notices.most_common()))
 
 

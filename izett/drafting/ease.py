@@ -65,6 +65,8 @@ class Cloth:
 
 
 WOVEN = Cloth()
+#: A knit as most T-shirts are cut of.
+KNIT = Cloth(Kind.KNIT.value, 50.0)
 
 
 @dataclass(frozen=True, slots=True)

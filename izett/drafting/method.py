@@ -212,8 +212,7 @@ def draft(
                 raise MissingMeasure(f"The {one.title.lower()} needs {names}.", mend="Take it first.", where=group)
     checked = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.overrides.items()}
     # A house rule of another block does not concern these.
-    known = sheet.allowances.keys() | sheet.rules.keys() | sheet.found.keys()
-    house = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.house.items() if symbol in known}
+    house = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.house.items() if sheet.has(symbol)}
     adjusted: dict[str, Adjustment] = {}
     asked_before: list[str] = []
     while True:
@@ -283,10 +282,9 @@ def used_measures(sheet: RuleSheet, taken: Mapping[str, float], ways: Mapping[st
 def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:
     if symbol in sheet.allowances:
         return sheet.allowances[symbol].checked(value)
-    if symbol in sheet.rules or symbol in sheet.found:
-        return value
-    sheet.allowance(symbol)  # raises UnknownName with the list of what there is
-    raise AssertionError(symbol)
+    if not sheet.has(symbol):
+        sheet.allowance(symbol)  # raises UnknownName with the list of what there is
+    return value
 
 
 def measures_used(*methods: Method) -> tuple[str, ...]:

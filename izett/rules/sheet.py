@@ -182,6 +182,19 @@ class RuleSheet:
     schools: Mapping[str, School]
     order: tuple[str, ...]
 
+    def has(self, symbol: str) -> bool:
+        """Return whether an allowance, a rule in force or a found value has that name."""
+        return symbol in self.allowances or symbol in self.rules or symbol in self.found
+
+    def entry(self, symbol: str) -> "Allowance | Rule | Found | None":
+        """Return what the sheet has by that name, a rule of a school's too; None where there is nothing."""
+        return (
+            self.allowances.get(symbol)
+            or self.rules.get(symbol)
+            or self.found.get(symbol)
+            or next((rule for rule in self.all_rules if rule.symbol == symbol), None)
+        )
+
     @property
     def all_rules(self) -> tuple[Rule, ...]:
         """The sheet's rules, and those that ways of its schools put in their place."""

@@ -88,23 +88,24 @@ class Tab:
     def state(self):
         return self.page.request.get(f"{self.server}/api/jobs/{self.job_id()}").json()
 
-    def begin_measuring(self, garment="Recital bodice", name="Odile Varn"):
+    def begin_measuring(self, garment="Recital bodice", name="Odile Varn", blocks="bodice"):
         """Write a ticket for someone new, up to their empty sheet."""
         self.open("/new")
         self.field("For whom").select_option("new")
         self.field("Name").fill(name)
         self.field("Garment").fill(garment)
+        self.field("Blocks").select_option(blocks)
         self.button("On to measuring").click()
-        self.page.locator("[data-measure=bust_girth]").wait_for()
+        self.page.locator("[data-measure=waist_girth]").wait_for()
 
-    def new_ticket(self, garment="Recital bodice", name="Odile Varn", **readings):
+    def new_ticket(self, garment="Recital bodice", name="Odile Varn", blocks="bodice", **readings):
         """Write a ticket for someone new and measure them."""
-        self.begin_measuring(garment, name)
+        self.begin_measuring(garment, name, blocks)
         for symbol, text in (readings or MEASURES).items():
             self.measure(symbol, text)
         self.button("Keep the sheet and draft").click()
         self.page.wait_for_url("**/draft*")
-        self.page.locator("[data-piece=bodice_front]").wait_for()
+        self.page.locator("[data-piece]").first.wait_for()
 
 
 MEASURES = {"bust_girth": "92", "waist_girth": "74", "height": "168", "high_bust_girth": "87"}

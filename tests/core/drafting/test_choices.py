@@ -125,6 +125,13 @@ def test_what_is_set_for_a_block_that_is_not_drafted_waits():
     evaluator = Evaluator(catalogue())
     skirt_only = Recipe("bodice", BODY, overrides={"hip_ease": 8.0})
     assert evaluator.evaluate(skirt_only).pattern == evaluator.evaluate(Recipe("bodice", BODY)).pattern
+    for waits in ({"shoulder_dart": 1.5}, {"knit_share": 0.03}):
+        assert (
+            evaluator.evaluate(Recipe("bodice", BODY, overrides=waits)).pattern
+            == evaluator.evaluate(Recipe("bodice", BODY)).pattern
+        )
+    knit = Recipe("knit_top", BODY, overrides={"knit_share": 0.1}, fit="close", cloth=Cloth("knit", 50))
+    assert evaluator.evaluate(knit).draft.values["bust_ease"] == pytest.approx(-9.2)
     with pytest.raises(UnknownName, match="hip_eas"):
         evaluator.evaluate(Recipe("bodice", BODY, overrides={"hip_eas": 8.0}))
 

@@ -11,6 +11,7 @@ import pypdfium2
 import pytest
 from svgpathtools import parse_path
 
+from izett.drafting.sets import starter_sets
 from izett.errors import UnknownName, UnreadableFile
 from izett.files.pattern_json import PatternDoc, pattern_document, pattern_of, read_pattern, write_pattern
 from izett.files.pdf import OVERLAP, PAPERS, write_pdf
@@ -52,6 +53,26 @@ def test_json_gives_back_the_identical_pattern_for_every_body(evaluator):
         assert again.pieces == pattern.pieces
         assert again.seams == pattern.seams
         assert write_pattern(doc) == text
+
+
+@pytest.mark.parametrize("of", starter_sets().values(), ids=lambda of: of.key)
+def test_json_gives_back_every_block(evaluator, middling, of):
+    body = {**middling, "hip_girth": 98.0}
+    pattern = evaluator.evaluate(Recipe(of.blocks[0], body, also=of.blocks[1:], fit=of.fit, cloth=of.cloth)).pattern
+    text = write_pattern(document(pattern))
+    again, doc = read_pattern(text)
+    assert (again.pieces, again.seams) == (pattern.pieces, pattern.seams)
+    assert again.intent == pattern.intent
+    assert write_pattern(doc) == text
+
+
+def test_diamonds_and_what_is_marked_across_are_on_paper(evaluator, middling):
+    torso = evaluator.evaluate(Recipe("torso", {**middling, "hip_girth": 98.0})).pattern
+    svg = write_svg(sheet_pieces(torso, Allowances()))
+    diamonds = sum(len(piece.diamonds) for piece in torso)
+    assert svg.count('class="dart"') == diamonds + sum(len(piece.darts) for piece in torso)
+    assert svg.count('class="level"') == sum(len(piece.lines) for piece in torso)
+    assert len(pypdfium2.PdfDocument(write_pdf(sheet_pieces(torso, Allowances()), paper="a4", title="torso"))) > 2
 
 
 def test_json_has_the_published_shape(pattern):

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { curvePath, shaped, ticks, zoomed } from './view';
+import type { Piece } from '../api/client';
+import { curvePath, fitted, placed, shaped, ticks, zoomed } from './view';
 
 test('a zoom keeps the place under the pointer where it is', () => {
 	const view = { x: 0, y: 0, width: 100, height: 50 };
@@ -31,4 +32,42 @@ test('rules are labelled where they can be read, in either unit', () => {
 	expect(cm.map((t) => t.label)).toEqual(['0', '5', '10', '15', '20', '25', '30']);
 	const inches = ticks(0, 30, 'in', 20).filter((t) => t.label);
 	expect(inches[1]!.at).toBeCloseTo(2.54);
+});
+
+const box = (part: string, low: number, high: number, wide: number) =>
+	({
+		part,
+		cutting: [],
+		edges: [
+			{
+				curve: [
+					[0, low],
+					[wide, high],
+				],
+			},
+		],
+	}) as unknown as Piece;
+
+test('a skirt hangs below its bodice, a sleeve lies beside it', () => {
+	const [front, back, sleeve, skirt] = placed([
+		box('front', 0, 45, 24),
+		box('back', 0, 45, 22),
+		box('sleeve', -45, 14, 32),
+		box('skirt_front', -60, 0, 25),
+	]).sort((a, b) => a.piece.part.length - b.piece.part.length || a.dx - b.dx);
+	const by = Object.fromEntries([front!, back!, sleeve!, skirt!].map((p) => [p.piece.part, p]));
+	expect(by.skirt_front!.dx).toBe(by.front!.dx);
+	expect(by.skirt_front!.dy).toBeLessThan(0);
+	expect(by.back!.dx).toBeGreaterThan(by.front!.dx + 24);
+	expect(by.sleeve!.dx).toBeGreaterThan(by.back!.dx + 22);
+});
+
+test('all pieces are seen clear of the rules, on any screen', () => {
+	const pieces = placed([box('front', -20, 45, 24), box('sleeve', -45, 14, 32)]);
+	const screen = { width: 850, height: 640 };
+	const view = fitted(pieces, screen);
+	const pixel = screen.width / view.width;
+	expect((-45 - view.y) * pixel).toBeGreaterThan(26);
+	expect((0 - view.x) * pixel).toBeGreaterThan(26);
+	expect(view.y + view.height).toBeGreaterThan(45);
 });
