@@ -1,6 +1,5 @@
 """`make screenshots`: the current picture of each main view, from the demo data, in docs/screenshots."""
 
-import re
 from pathlib import Path
 
 import pypdfium2
@@ -8,6 +7,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from tests.bench import Served
 from tests.browser.conftest import FLAGS
+from tests.builds import sheet_of_builds
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -103,14 +103,38 @@ def outline(figure: dict, view: str) -> str:
     return f'<path d="{d(figure["outlines"][view])}Z" fill="#eeebe4" stroke="#222" stroke-width="0.5"/>{details}{tapes}'
 
 
+def drafting(page: Page, url: str, job: dict[str, str]) -> None:
+    page.goto(f"{url}{job['Concert dress, fitted top']}/draft")
+    take(page, "draft-ease")
+    page.goto(f"{url}{job['Concert trousers']}/draft?panel=block")
+    take(page, "draft-blocks")
+    dress = f"{url}{job['Long black recital dress']}/draft"
+    page.goto(f"{dress}?panel=schools")
+    page.get_by_role("button", name="Lay under: Drafted from").first.click()
+    page.locator("[data-under]").first.wait_for()
+    take(page, "draft-schools")
+    page.goto(f"{dress}?panel=hand")
+    page.get_by_label("Where the drawing stands").fill("50")
+    take(page, "draft-by-hand")
+
+
+def builds(page: Page) -> None:
+    """Draw all builds on one sheet."""
+    svg, width, height = sheet_of_builds()
+    page.set_content(f'<body style="margin:0;background:#e9ece3">{svg}</body>')
+    page.screenshot(path=OUT / "builds.png", clip={"x": 0, "y": 0, "width": width, "height": height}, full_page=True)
+
+
 def views(page: Page, url: str) -> None:
     page.goto(url)
     page.locator("a.ticket").first.wait_for()
     take(page, "bench")
-    jobs = [re.search(r"/jobs/[^/]+", a.get_attribute("href") or "")[0] for a in page.locator("a.ticket").all()]
+    bench = page.request.get(f"{url}/api/bench").json()
+    job = {ticket["garment"]: f"/jobs/{ticket['id']}" for ticket in bench}
+    jobs = [job[name] for name in ("Concert dress, fitted top", "Black recital bodice", "Soft concert jacket, block")]
     measuring(page, url, jobs)
-    page.goto(f"{url}{jobs[0]}/draft")
-    take(page, "draft-ease")
+    drafting(page, url, job)
+    builds(page)
     page.goto(f"{url}{jobs[2]}/draft?panel=sums")
     page.wait_for_load_state("networkidle")
     line(page, "front.neck")

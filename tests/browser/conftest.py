@@ -66,7 +66,7 @@ class Tab:
         return self.page.get_by_role("button", name=name, **more)
 
     def sum_value(self, symbol):
-        return self.page.locator(f"[data-sum={symbol}] .value").inner_text()
+        return self.page.locator(f"[data-sum={symbol}] .value").inner_text().strip()
 
     @contextmanager
     def keeping(self):
