@@ -6,6 +6,7 @@ are 1.5 mm short. A curve knows nothing of garments.
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from math import ceil, hypot, sqrt
 
@@ -23,6 +24,9 @@ _SPEED = 3 * np.stack([(1 - _T) ** 2, 2 * _T * (1 - _T), _T**2], axis=1)
 _HALF_WEIGHTS = _WEIGHTS / 2
 
 Cubic = tuple[Point, Point, Point, Point]
+
+#: How many cubics' lengths and chords are remembered: a pattern is measured many times while it is checked and changed.
+REMEMBERED = 8192
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +148,7 @@ def _first_direction(points: tuple[Point, ...]) -> Vector:
     return (1.0, 0.0)
 
 
+@lru_cache(maxsize=REMEMBERED)
 def _cubic_length(cubic: Cubic) -> float:
     chords: NDArray[np.float64] = np.array([(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(cubic)], dtype=np.float64)
     speed = _SPEED @ chords
@@ -166,7 +171,8 @@ def _parameter_at(cubic: Cubic, along: float, whole: float) -> float:
     return root(lambda t: _cubic_length(_split_cubic(cubic, t)[0]) - along, 0.0, 1.0, within=1e-12)
 
 
-def _flatten_cubic(cubic: Cubic, flatness: float) -> list[Point]:
+@lru_cache(maxsize=REMEMBERED)
+def _flatten_cubic(cubic: Cubic, flatness: float) -> tuple[Point, ...]:
     # The bend of a cubic is bounded by the second differences of its control points (a chord of 1/n is off by at
     # most bend/n²), which gives the number of even steps at once.
     a, b, c, d = cubic
@@ -186,4 +192,4 @@ def _flatten_cubic(cubic: Cubic, flatness: float) -> list[Point]:
             )
         )
     points.append(d)
-    return points
+    return tuple(points)

@@ -47,7 +47,8 @@ def redrawn(
         elif edge.curve.is_straight:
             start = moves.get(edge.start, edge.curve.start)
             end = moves.get(edge.end, edge.curve.end)
-            after.append(replace(edge, curve=straight(start, end)))
+            stays = start == edge.curve.start and end == edge.curve.end
+            after.append(edge if stays else replace(edge, curve=straight(start, end)))
         else:
             after.append(None)
     ring = tuple(
@@ -84,6 +85,8 @@ def _refit(
     following = (index + 1) % len(before)
     turn_start = _turn(before[index - 1], after[index - 1], at_end=True)
     turn_end = _turn(before[following], after[following], at_end=False)
+    if curve is edge.curve and not (turn_start or turn_end or edge.start in moves or edge.end in moves):
+        return edge
     return replace(
         edge,
         curve=refitted(

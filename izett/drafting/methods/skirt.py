@@ -5,7 +5,6 @@ take its sewn waists and the first darts lie where its darts lie; where the dart
 never the waist. Common practice; the figures are tuned over many bodies.
 """
 
-from collections.abc import Callable
 from pathlib import Path
 
 from izett.drafting.hip import (
@@ -14,7 +13,6 @@ from izett.drafting.hip import (
     drawn_waist,
     hip_curve,
     lean_of,
-    to_measure,
     upright,
     waist_edges,
     wide_at,
@@ -39,6 +37,8 @@ FURTHER_SHORTER = 1.5
 #: What is given where the high hip lacks room: darts' depths and the curve's fullness to these, then hip ease.
 SHORTEST_DEPTHS = (("skirt_back_dart_depth", 0.35), ("skirt_front_dart_depth", 0.30), ("hip_fullness", 0.55))
 MOST_HIP_EASE_ADDED = 4.0
+#: cm. The waist meets its length, and the darts each other, to this.
+WITHIN = 1e-9
 #: cm. Hip over waist beyond which darts no longer shape well.
 TOO_MUCH = 65.0
 
@@ -210,29 +210,28 @@ def _half(
         room = 1.5 * NARROWEST_PANEL
         usual = max(min(usual, side[0] - len(shares) * (shares[0] + room)), shares[0] / 2 + room)
 
-    def at(first: float) -> Callable[[float], DrawnWaist]:
-        def draw(extra: float) -> DrawnWaist:
-            if not shares:
-                return drawn_waist(centre, (1.0, 0.0), (side[0] - extra, side[1]), lean_of(take, depth), ())
-            grown = [share + extra / len(shares) for share in shares]
-            step = (side[0] - first) / len(grown)
-            tips = [length - FURTHER_SHORTER * i for i in range(len(grown))]
-            darts = [WaistDart(first + i * step, tips[i], intake) for i, intake in enumerate(grown)]
-            return drawn_waist(centre, (1.0, 0.0), side, lean_of(take, depth), darts)
+    def draw(first: float, extra: float) -> DrawnWaist:
+        if not shares:
+            return drawn_waist(centre, (1.0, 0.0), (side[0] - extra, side[1]), lean_of(take, depth), ())
+        grown = [share + extra / len(shares) for share in shares]
+        step = (side[0] - first) / len(grown)
+        tips = [length - FURTHER_SHORTER * i for i in range(len(grown))]
+        darts = [WaistDart(first + i * step, tips[i], intake) for i, intake in enumerate(grown)]
+        return drawn_waist(centre, (1.0, 0.0), side, lean_of(take, depth), darts)
 
-        return draw
-
-    first = usual
-    waist, extra = to_measure(at(first), aim)
+    joined = bool(shares) and first_panel is not None
     condition = "it lies under the bust point" if part == "front" else "it lies at a quarter of the across back"
-    if shares and first_panel is not None:
+    if joined:
         condition = "it lies where the bodice's dart lies"
-        for _ in range(30):
-            off = first_panel - waist.panels[0].length
-            if abs(off) < 1e-9:
-                break
-            first += off
-            waist, extra = to_measure(at(first), aim)
+    first, extra = usual, 0.0
+    for _ in range(60):
+        waist = draw(first, extra)
+        over = waist.length - aim
+        off = first_panel - waist.panels[0].length if joined and first_panel is not None else 0.0
+        if abs(over) < WITHIN and abs(off) < WITHIN:
+            break
+        extra += over
+        first += off
     if shares:
         sums.settle(f"skirt_{part}_dart_place", first, condition=condition)
     return waist, extra
