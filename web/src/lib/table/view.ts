@@ -17,9 +17,10 @@ export interface Placed {
 	dy: number;
 }
 
-/** Pixels that are kept free at the sides with a rule, and at the others. */
+/** Pixels that are kept free at the sides with a rule, at the right, and at the foot with its tools. */
 const RULED = 40;
 const SPARE = 24;
+const TOOLS = 52;
 /** cm. Space between pieces on the table. */
 const GAP = 6;
 
@@ -76,14 +77,14 @@ export function fitted(pieces: Placed[], screen: { width: number; height: number
 	const top = Math.min(...boxes.map((b) => b.top));
 	const foot = Math.max(...boxes.map((b) => b.foot));
 	// The rules lie over two sides, tools and readings over the foot: they take pixels, whatever the scale.
-	const free = { width: screen.width - RULED - SPARE, height: screen.height - RULED - SPARE };
+	const free = { width: screen.width - RULED - SPARE, height: screen.height - RULED - TOOLS };
 	const cm = Math.max((right - left) / Math.max(free.width, 1), (foot - top) / Math.max(free.height, 1));
 	return shaped(
 		{
 			x: left - RULED * cm,
 			y: top - RULED * cm,
 			width: right - left + (RULED + SPARE) * cm,
-			height: foot - top + (RULED + SPARE) * cm,
+			height: foot - top + (RULED + TOOLS) * cm,
 		},
 		screen,
 	);

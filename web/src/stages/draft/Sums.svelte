@@ -124,6 +124,7 @@
 							>{/if}
 					</span>
 					<span class="value figures">
+						{value(sum)}
 						{#if sum.state !== 'taken'}
 							<button
 								class="change"
@@ -133,7 +134,6 @@
 								><Pencil size={14} /></button
 							>
 						{/if}
-						{value(sum)}
 					</span>
 					{#if working(sum)}<span class="worked figures">{working(sum)}</span>{/if}
 					{#if changing === sum.symbol}
