@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from math import atan, cos, sin
 from pathlib import Path
 
+from izett.drafting.method import Notice, Tell
 from izett.drafting.waistline import WaistDart, waist_panels
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
@@ -57,6 +58,19 @@ def hip_curve(waist: Point, hip: Point, take: float, sums: Worksheet) -> Curve:
     )
 
 
+def tell_tight_high_hip(sums: Worksheet, tell: Tell, symbol: str, what: str) -> None:
+    """Tell where a block is tighter at the high hip than the body; `symbol` is its ease there, `what` the block in words."""
+    if sums[symbol] < 0:
+        tell(
+            Notice(
+                "high-hip-tight",
+                f"The high hip of {sums['high_hip_girth']:.1f} cm is {-sums[symbol]:.1f} cm larger than the {what} there: retake "
+                "it, make the hip curve fuller, or use panels.",
+                ("high_hip_girth", "waist_to_high_hip", "hip_fullness"),
+            )
+        )
+
+
 @dataclass(frozen=True, slots=True)
 class DrawnWaist:
     """A waist line with its darts, from the centre to the side (y growing downwards).
@@ -81,11 +95,6 @@ class DrawnWaist:
     def length(self) -> float:
         """Its length with the darts shut, cm."""
         return sum(panel.length for panel in self.panels)
-
-    @property
-    def narrowest(self) -> float:
-        """The width of its narrowest panel, cm."""
-        return min(panel.end[0] - panel.start[0] for panel in self.panels)
 
 
 def drawn_waist(

@@ -172,6 +172,17 @@ class Seam:
     words: tuple[str, str] = ("front", "back")
 
 
+def matching(parts: tuple[str, str], line: str, start: str, end: str) -> tuple[tuple[Span, ...], tuple[Span, ...]]:
+    """Return the two sides of a seam whose line and ends are named alike on two draft parts.
+
+    Args:
+        parts: `("skirt_front", "skirt_back")`.
+        line, start, end: their names within the part: `side`, `hem_side`, `waist_side`.
+    """
+    first, second = ((Span(f"{part}.{start}", f"{part}.{end}", f"{part}.{line}"),) for part in parts)
+    return first, second
+
+
 @dataclass(frozen=True)
 class Piece:
     """One pattern piece.

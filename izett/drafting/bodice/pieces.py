@@ -20,9 +20,11 @@ from izett.pattern.document import (
     Seam,
     Span,
     legs,
+    matching,
 )
 from izett.rules.worksheet import Worksheet
 
+PARTS = ("front", "back")
 #: Along which the waist of the half body is measured.
 WAIST_SPANS = (
     Span("front.waist_cf", "front.waist_side", "front.waist"),
@@ -172,21 +174,11 @@ def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
     return (
         Seam(
             "shoulder",
-            (
-                (Span("front.neck_shoulder", "front.shoulder_tip", "front.shoulder"),),
-                (Span("back.neck_shoulder", "back.shoulder_tip", "back.shoulder"),),
-            ),
+            matching(PARTS, "shoulder", "neck_shoulder", "shoulder_tip"),
             (ease, ease),
             "the back is eased in over the middle third" if ease else "",
         ),
-        Seam(
-            "side",
-            (
-                (Span("front.waist_side", "front.underarm", "front.side"),),
-                (Span("back.waist_side", "back.underarm", "back.side"),),
-            ),
-            (0.0, 0.0),
-        ),
+        Seam("side", matching(PARTS, "side", "waist_side", "underarm"), (0.0, 0.0)),
     )
 
 

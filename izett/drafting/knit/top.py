@@ -10,9 +10,10 @@ from izett.drafting.method import Notice
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, LevelLine, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Piece, Role, Seam, matching
 from izett.rules.worksheet import Worksheet
 
+PARTS = ("front", "back")
 #: Handles of the side's curves, as shares of their height: by eye.
 SIDE_HANDLE = 0.38
 
@@ -127,16 +128,12 @@ def _levels(sums: Worksheet) -> tuple[LevelLine, ...]:
 def knit_seams(sums: Worksheet) -> tuple[Seam, ...]:
     """Return shoulder and side, the front eased into the side where its dart was dropped."""
 
-    def both(name: str, start: str, end: str) -> tuple[tuple[Span], tuple[Span]]:
-        front, back = ((Span(f"{part}.{start}", f"{part}.{end}", f"{part}.{name}"),) for part in ("front", "back"))
-        return front, back
-
     eased = sums["front_side_ease"]
     return (
-        Seam("shoulder", both("shoulder", "neck_shoulder", "shoulder_tip"), (0.0, 0.0)),
+        Seam("shoulder", matching(PARTS, "shoulder", "neck_shoulder", "shoulder_tip"), (0.0, 0.0)),
         Seam(
             "side",
-            both("side", "hem_side", "underarm"),
+            matching(PARTS, "side", "hem_side", "underarm"),
             (-eased, -eased),
             "the front is eased in at the level of the bust" if eased else "",
         ),

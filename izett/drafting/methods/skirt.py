@@ -13,6 +13,7 @@ from izett.drafting.hip import (
     drawn_waist,
     hip_curve,
     lean_of,
+    tell_tight_high_hip,
     upright,
     waist_edges,
     wide_at,
@@ -24,7 +25,7 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span, matching
 from izett.pattern.sewn import walk
 from izett.rules.formula import clamp
 from izett.rules.sheet import borrow, load_sheet
@@ -120,15 +121,7 @@ def _with_high_hip(
                 ("hip_ease", "high_hip_girth", "waist_to_high_hip"),
             )
         )
-    if sums["skirt_high_hip_ease"] < 0:
-        tell(
-            Notice(
-                "high-hip-tight",
-                f"The high hip of {sums['high_hip_girth']:.1f} cm is {-sums['skirt_high_hip_ease']:.1f} cm larger than the skirt there: "
-                "retake it, or use panels.",
-                ("high_hip_girth", "waist_to_high_hip", "hip_girth"),
-            )
-        )
+    tell_tight_high_hip(sums, tell, "skirt_high_hip_ease", "skirt")
     return drawn
 
 
@@ -292,14 +285,8 @@ def _piece(sums: Worksheet, side: str, waist: DrawnWaist) -> Piece:
 
 
 def _seams(*, joined: bool) -> tuple[Seam, ...]:
-    side = Seam(
-        "skirt_side",
-        (
-            (Span("skirt_front.hem_side", "skirt_front.waist_side", "skirt_front.side"),),
-            (Span("skirt_back.hem_side", "skirt_back.waist_side", "skirt_back.side"),),
-        ),
-        (0.0, 0.0),
-    )
+    parts = ("skirt_front", "skirt_back")
+    side = Seam("skirt_side", matching(parts, "side", "hem_side", "waist_side"), (0.0, 0.0))
     if not joined:
         return (side,)
     bodice = (

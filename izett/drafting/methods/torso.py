@@ -15,7 +15,7 @@ from izett.drafting.method import Method, Tell
 from izett.drafting.methods import bodice
 from izett.drafting.schools import MEASURES_USED
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Pattern, Seam, Span
+from izett.pattern.document import Pattern, Seam, matching
 from izett.rules.sheet import RuleSheet, borrow, load_sheet
 from izett.rules.worksheet import Worksheet
 
@@ -41,8 +41,7 @@ def _to_hip(seam: Seam) -> Seam:
     """Return the bodice's seam as the torso has it: its side runs on to the hip."""
     if seam.name != "side":
         return seam
-    front, back = ((Span(f"{part}.hem_side", f"{part}.underarm", f"{part}.side"),) for part in ("front", "back"))
-    return replace(seam, sides=(front, back))
+    return replace(seam, sides=matching(("front", "back"), "side", "hem_side", "underarm"))
 
 
 def _sheet() -> RuleSheet:

@@ -8,7 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from izett.drafting.hip import HIP_SHEET, DrawnWaist, upright, waist_edges
+from izett.drafting.hip import HIP_SHEET, DrawnWaist, tell_tight_high_hip, upright, waist_edges
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.schools import MEASURES_USED
 from izett.drafting.trousers.half import Leg, at_crotch, high_hip, hip_side, inseam, leg, waist_of
@@ -17,7 +17,7 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import straight
 from izett.geometry.root import root
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span, matching
 from izett.rules.formula import clamp
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
@@ -34,6 +34,7 @@ LEAST_THIGH_EASE = 4.0
 #: The back's share of the slopes with which both crotch curves leave the fork: it lies flatter than the front. By eye.
 BACK_SLOPE = 0.38
 
+PARTS = ("trouser_front", "trouser_back")
 WAIST_SPANS = (
     Span("trouser_front.waist_side", "trouser_front.waist_cf", "trouser_front.waist"),
     Span("trouser_back.waist_side", "trouser_back.waist_cb", "trouser_back.waist"),
@@ -218,15 +219,7 @@ def _tell_about(sums: Worksheet, tell: Tell, front: Half, back: Half) -> None:
                 ("thigh_girth", "hip_ease", "hip_girth"),
             )
         )
-    if sums["trouser_high_hip_ease"] < 0:
-        tell(
-            Notice(
-                "high-hip-tight",
-                f"The high hip of {sums['high_hip_girth']:.1f} cm is {-sums['trouser_high_hip_ease']:.1f} cm larger than the trousers "
-                "there: retake it, or make the hip curve fuller.",
-                ("high_hip_girth", "waist_to_high_hip", "hip_fullness"),
-            )
-        )
+    tell_tight_high_hip(sums, tell, "trouser_high_hip_ease", "trousers")
 
 
 def _piece(sums: Worksheet, half: Half) -> Piece:
@@ -274,19 +267,11 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
 
 def _seams(sums: Worksheet) -> tuple[Seam, ...]:
     shorter = sums["back_inseam_shorter"]
-
-    def both(name: str, start: str, end: str) -> tuple[tuple[Span], tuple[Span]]:
-        front, back = (
-            (Span(f"trouser_{side}.{start}", f"trouser_{side}.{end}", f"trouser_{side}.{name}"),)
-            for side in ("front", "back")
-        )
-        return front, back
-
     return (
-        Seam("trouser_side", both("side", "hem_side", "waist_side"), (0.0, 0.0)),
+        Seam("trouser_side", matching(PARTS, "side", "hem_side", "waist_side"), (0.0, 0.0)),
         Seam(
             "inseam",
-            both("inseam", "hem_inseam", "fork"),
+            matching(PARTS, "inseam", "hem_inseam", "fork"),
             (-shorter, -shorter),
             "the back is stretched in above the knee" if shorter else "",
         ),
