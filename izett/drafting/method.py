@@ -209,7 +209,9 @@ def draft(
         for group in one.requires:
             if not any(symbol in used for symbol in group):
                 names = " or ".join(measure(symbol).name.lower() for symbol in group)
-                raise MissingMeasure(f"The {one.title.lower()} needs {names}.", mend="Take it first.", where=group)
+                raise MissingMeasure(
+                    f"The block “{one.title.lower()}” needs {names}.", mend="Take it first.", where=group
+                )
     checked = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.overrides.items()}
     # A house rule of another block does not concern these.
     house = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.house.items() if sheet.has(symbol)}

@@ -184,3 +184,68 @@ def test_a_draft_that_cannot_be_made_says_why_and_what_to_take_again(tab):
     page.get_by_text("There is no draft yet. An easier fit gives more room").wait_for()
     page.get_by_role("link", name="Retake: ").first.click()
     page.wait_for_url("**/measure*")
+
+
+def test_inches_with_fractions_in_every_panel(tab):
+    tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
+    tab.new_ticket(
+        blocks="bodice_sleeve", bust_girth="36 1/4", waist_girth="29 1/8", height="66", high_bust_girth="34 1/4"
+    )
+    page = tab.page
+    page.get_by_text("2⅜ in around, 9⁄16 in a quarter; usual 1 15⁄16 to 3⅛ in.").or_(
+        page.get_by_text("2⅜ in around", exact=False)
+    ).first.wait_for()
+    assert page.locator("aside").get_by_text(" cm", exact=False).count() == 0
+    with tab.keeping():
+        tab.field("Ease at the upper arm").fill("2 1/4")
+        tab.field("Ease at the upper arm").press("Enter")
+    assert tab.state()["recipe"]["overrides"]["bicep_ease"] == pytest.approx(5.715)
+    panel(page, "Sums")
+    row = page.locator("[data-sum=back_neck_width]")
+    row.get_by_role("button", name="Change: Back neck width").click()
+    row.get_by_label("Set to").fill("2 7/8")
+    row.get_by_label("Because").fill("a wide neck")
+    with tab.keeping():
+        row.get_by_label("Because").press("Enter")
+    assert tab.sum_value("back_neck_width") == "2⅞ in"
+    assert tab.state()["recipe"]["overrides"]["back_neck_width"] == pytest.approx(2.875 * 2.54)
+
+
+def test_the_panels_are_worked_by_keyboard(tab):
+    tab.new_ticket(blocks="bodice_sleeve", **UPPER)
+    page = tab.page
+    panel(page, "Block")
+    sleeve = page.get_by_role("checkbox", name="Sleeve set into fitted bodice or hip-length torso")
+    sleeve.focus()
+    with tab.keeping():
+        page.keyboard.press("Space")
+    assert tab.state()["recipe"]["also"] == []
+    panel(page, "Schools")
+    use = page.get_by_role("button", name="Use: Back shoulder with a dart")
+    use.focus()
+    with tab.keeping():
+        page.keyboard.press("Enter")
+    assert tab.state()["recipe"]["schools"] == {"shoulder": "dart"}
+    panel(page, "By hand")
+    slider = page.get_by_label("Where the drawing stands")
+    slider.focus()
+    page.keyboard.press("End")
+    page.wait_for_function("() => !document.querySelector('[aria-label=\"The next line\"]:not([disabled])')")
+    page.keyboard.press("Home")
+    page.get_by_role("button", name="The line before").and_(page.locator("[disabled]")).wait_for()
+    page.get_by_role("button", name="The next line").focus()
+    with tab.keeping():
+        page.keyboard.press("Control+z")
+    assert tab.state()["recipe"]["schools"] == {}
+
+
+def test_a_block_whose_measures_are_missing_is_refused_where_it_is_asked_for(tab):
+    tab.expect_complaint("422")
+    tab.new_ticket(**UPPER)
+    page = tab.page
+    panel(page, "Block")
+    page.get_by_role("checkbox", name="Trousers").click()
+    page.get_by_text("The block “trousers” needs hip girth.").first.wait_for()
+    assert tab.state()["recipe"]["also"] == [], "nothing was kept"
+    page.get_by_role("button", name="Understood").click()
+    assert not page.get_by_role("checkbox", name="Trousers").is_checked()

@@ -16,6 +16,9 @@ SCREENS = (
     "{job}/draft",
     "{job}/draft?panel=sums",
     "{job}/draft?panel=checks",
+    "{job}/draft?panel=block",
+    "{job}/draft?panel=schools",
+    "{job}/draft?panel=hand",
     "{job}/fit",
     "{job}/cut",
 )

@@ -8,8 +8,9 @@ from izett.drafting.method import measures_used
 from izett.drafting.sets import starter_sets
 from izett.errors import DraftRefused, IzettError, UnknownName
 from izett.fitting.compare import moves
+from izett.geometry.outline import signed_area
 from izett.measuring.measure import measures
-from tests.bodies import with_hips
+from tests.bodies import EN_13402_3, with_hips
 from tests.core.blocks import drafted, drafted_set, faults
 
 SETS = list(starter_sets().values())
@@ -51,6 +52,19 @@ def test_every_set_holds_for_nearly_every_body(of):
     """Women of openintro bdims, EN 13402-3 sizes 76 to 122 (from memory), extremes, tape-measured bodies: at least 99 %
     draft with every invariant; the rest is refused in words that name measures to retake."""
     assert_nearly_all_hold(lambda body: drafted_set(of, body), with_hips(6))
+
+
+@pytest.mark.parametrize("of", SETS, ids=lambda of: of.key)
+def test_every_size_of_the_series_drafts_and_is_larger_than_the_one_before(of):
+    """EN 13402-3 women, 76 to 122, from memory: no size is refused, and the pieces together take more cloth each time."""
+    before = 0.0
+    for bust, waist, hip in EN_13402_3:
+        body = {"bust_girth": float(bust), "waist_girth": float(waist), "hip_girth": float(hip), "height": 168.0}
+        found = drafted_set(of, body)
+        assert list(faults(found)) == []
+        cloth = sum(signed_area(piece.outline()) for piece in found.pattern)
+        assert cloth > before
+        before = cloth
 
 
 @pytest.mark.parametrize("build", BUILDS)

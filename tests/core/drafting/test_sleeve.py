@@ -62,6 +62,15 @@ def test_height_against_width_as_the_handbook_has_it(wide, high, middling):
     assert values["cap_ratio"] == pytest.approx(high, abs=0.015)
 
 
+def test_the_cap_lies_near_a_published_formula():
+    """Against the Bunka sleeve, from memory: cap height a quarter of the armhole and 2.5. That sleeve is cut wider at the
+    upper arm; this block's cap is up to 2 higher, by proportion, from bust 80 to 104."""
+    for bust in range(80, 105, 4):
+        body = {"bust_girth": float(bust), "waist_girth": bust - 18.0, "height": 166.0}
+        values = drafted(BODICE, body, school="proportional").values
+        assert 0 <= values["cap_height"] - (values["armhole_length"] / 4 + 2.5) <= 2
+
+
 def test_a_centimetre_of_bicep_lowers_the_cap_by_half_of_one(middling):
     """The trade's sensitivity: 1 cm of upper arm is about −0.5 of cap height (common practice, no single source)."""
     low, high = (drafted(BODICE, {**middling, "bicep_girth": 29.0 + more}).values["cap_height"] for more in (1, 0))

@@ -38,13 +38,16 @@
 		});
 	}
 
-	function toggle(block: Block, on: boolean): void {
+	async function toggle(block: Block, box: HTMLInputElement): Promise<void> {
+		const on = box.checked;
 		const next = on ? adding(block) : standing(chosen.filter((key) => key !== block.key));
-		if (!next.length) return;
-		void desk.keep(
-			(recipe) => withBlocks(recipe, next),
-			on ? `drafted with ${title(block.key)}` : `without ${title(block.key)}`,
-		);
+		if (next.length)
+			await desk.keep(
+				(recipe) => withBlocks(recipe, next),
+				on ? `drafted with ${title(block.key)}` : `without ${title(block.key)}`,
+			);
+		// What was refused is not chosen, whatever the box says by now.
+		box.checked = chosen.includes(block.key);
 	}
 </script>
 
@@ -57,7 +60,7 @@
 				type="checkbox"
 				checked={on}
 				disabled={desk.busy || (on && chosen.length === 1)}
-				onchange={(e) => toggle(block, e.currentTarget.checked)}
+				onchange={(e) => toggle(block, e.currentTarget)}
 			/>
 			<span>
 				{block.title}
