@@ -100,7 +100,9 @@ def _ready(
                 title,
                 f"{number} of {of}  {piece.title}",
                 f"{wearer}" if wearer else "",
-                "cut 1 on the fold" if piece.on_fold else f"cut {piece.cut}" + (", mirrored" if piece.cut == 2 else ""),
+                f"cut {piece.cut} on the fold"
+                if piece.on_fold
+                else f"cut {piece.cut}" + (", mirrored" if piece.cut == 2 else ""),
                 f"{intent.cloth} cloth, {intent.fit}",
                 "seam allowance INCLUDED" if included else "NO seam allowance",
             )

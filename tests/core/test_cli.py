@@ -7,6 +7,7 @@ import sys
 import pytest
 
 from izett.cli import main
+from izett.drafting.sets import starter_sets
 
 
 @pytest.fixture
@@ -174,3 +175,40 @@ def test_a_standard_size_and_a_scan_are_drafted_like_any_body(measures, tmp_path
     assert json.loads(out.read_text())["measures"]["bust_girth"] == pytest.approx(92, abs=2)
     assert run("sizes") == 0
     assert "en_13402_3_men" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize("of", starter_sets().values(), ids=lambda of: of.key)
+def test_every_set_is_drafted_written_and_checked(of, tmp_path, capsys):
+    out = tmp_path / "set.json"
+    blocks = [part for key in of.blocks for part in ("--block", key)]
+    cloth = f"{of.cloth.kind}:{of.cloth.stretch:g}" if of.cloth.stretch else of.cloth.kind
+    assert (
+        run("draft", "--size", "en_13402_3_women:96@168", *blocks, "--fit", of.fit, "--cloth", cloth, "--out", str(out))
+        == 0
+    )
+    data = json.loads(out.read_text())
+    assert data["intent"]["fit"] == of.fit
+    assert {piece["part"] for piece in data["pieces"]}
+    capsys.readouterr()
+    assert run("check", str(out)) == 0
+    assert "fails" not in capsys.readouterr().out
+    assert run("worksheet", "--size", "en_13402_3_women:96@168", *blocks, "--fit", of.fit, "--cloth", cloth) == 0
+    sums = capsys.readouterr().out
+    assert "Measures" in sums and "estimated" in sums
+
+
+def test_rules_schools_and_recipes_on_the_command_line(measures, tmp_path):
+    out, recipe = tmp_path / "b.json", tmp_path / "recipe.json"
+    recipe.write_text(
+        json.dumps(
+            {"format": "izett-recipe", "version": 1, "also": ["sleeve"], "schools": {"darts": "one"}, "fit": "easy"}
+        )
+    )
+    more = ["--recipe", str(recipe), "--school", "shoulder=dart", "--set", "back_neck_width=3in", "--out", str(out)]
+    assert run("draft", "--measures", measures, *more) == 0
+    data = json.loads(out.read_text())
+    assert {piece["name"] for piece in data["pieces"]} == {"bodice_front", "bodice_back", "sleeve"}
+    assert data["values"]["back_neck_width"] == pytest.approx(7.62)
+    darts = {dart["name"] for piece in data["pieces"] for dart in piece["darts"]}
+    assert "back.shoulder_dart" in darts and "front.bust_dart" not in darts
+    assert data["intent"]["fit"] == "easy"

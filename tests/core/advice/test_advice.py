@@ -103,3 +103,14 @@ def test_a_draft_from_another_sheet_tells_which_pieces_change_most(evaluator):
     # A waist that is 5 cm larger shows in the waist: each quarter gains more of it than of any other line.
     assert {c.stretched.split(".")[1] for c in changes} <= {"waist", "side", "centre"}
     assert all(abs(c.length_after - c.length_before) > 0.2 for c in changes)
+
+
+def test_what_to_take_next_is_asked_of_all_blocks_that_are_drafted(evaluator, middling):
+    recipe = Recipe("bodice", {**middling, "hip_girth": 98.0}, also=("sleeve", "skirt"))
+    following = {n.estimate.symbol: n for n in take_next(evaluator, recipe)}
+    assert {"arm_length", "waist_to_hip", "bicep_girth", "armhole_depth"} <= set(following)
+    assert all(line.startswith("sleeve: ") for line in following["arm_length"].by_spread.lines)
+    assert following["waist_to_knee"].by_spread.lines[0].startswith("skirt_")
+    effects = {effect.symbol: effect for effect in effects_of_tolerance(evaluator, recipe)}
+    assert any(line.startswith("skirt_") for line in effects["hip_girth"].lines)
+    assert not any(line.startswith(("bodice", "sleeve")) for line in effects["hip_girth"].lines)
