@@ -109,6 +109,15 @@ def drawn_waist(
     return DrawnWaist(tuple(waist_panels(centre, out_of_centre, side, lean, darts)), tuple(darts), turned)
 
 
+def x_at(side: Curve, level: float) -> float:
+    """Return where a side passes a level (y growing downwards); its end's place beyond its ends."""
+    line = side.flattened()
+    above = max((p for p in line if p[1] <= level), key=lambda p: p[1], default=line[0])
+    below = min((p for p in line if p[1] >= level), key=lambda p: p[1], default=line[-1])
+    share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
+    return above[0] + share * (below[0] - above[0])
+
+
 def wide_at(side: Curve, waist: DrawnWaist, level: float) -> float:
     """Return how wide a half is from x = 0 to its side at a level below the waist, darts as far as they reach taken out.
 
@@ -117,11 +126,7 @@ def wide_at(side: Curve, waist: DrawnWaist, level: float) -> float:
         waist: the drawn waist.
         level: below the waist, cm; not below the end of `side`.
     """
-    line = side.flattened()
-    above = max((p for p in line if p[1] <= level), key=lambda p: p[1], default=line[0])
-    below = min((p for p in line if p[1] >= level), key=lambda p: p[1], default=line[-1])
-    share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
-    wide = above[0] + share * (below[0] - above[0])
+    wide = x_at(side, level)
     return wide - sum(dart.intake * max(dart.tip - level, 0.0) / dart.tip for dart in waist.darts if dart.tip > 0)
 
 

@@ -208,7 +208,11 @@ def test_inches_with_fractions_in_every_panel(tab):
     with tab.keeping():
         row.get_by_label("Because").press("Enter")
     assert tab.sum_value("back_neck_width") == "2⅞ in"
+    page.get_by_text("2 values are set by you.").wait_for()
     assert tab.state()["recipe"]["overrides"]["back_neck_width"] == pytest.approx(2.875 * 2.54)
+    with tab.keeping():
+        tab.button("Put all back").click()
+    assert tab.state()["recipe"]["overrides"] == {}
 
 
 def test_the_panels_are_worked_by_keyboard(tab):

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import atan2, cos, sin
 
-from izett.drafting.hip import DrawnWaist, drawn_waist, hip_curve, lean_of, to_measure, wide_at
+from izett.drafting.hip import DrawnWaist, drawn_waist, hip_curve, lean_of, to_measure, wide_at, x_at
 from izett.drafting.trousers.crotch import Corner, crotch_curve
 from izett.drafting.waistline import WaistDart
 from izett.geometry.blend import with_handles
@@ -224,9 +224,4 @@ def high_hip(sums: Worksheet, drawn: Leg, waist: DrawnWaist) -> float:
 
 def at_crotch(drawn: Leg) -> float:
     """Return the width of a half from the fork to the side, cm."""
-    line = drawn.side.flattened()
-    level = drawn.fork[1]
-    above = max((p for p in line if p[1] <= level), key=lambda p: p[1], default=line[0])
-    below = min((p for p in line if p[1] >= level), key=lambda p: p[1], default=line[-1])
-    share = (level - above[1]) / (below[1] - above[1]) if below[1] > above[1] else 0.0
-    return above[0] + share * (below[0] - above[0]) - drawn.fork[0]
+    return x_at(drawn.side, drawn.fork[1]) - drawn.fork[0]

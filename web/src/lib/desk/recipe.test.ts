@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Recipe } from '../api/client';
-import { blocksOf, withBlocks, withValue, withWay } from './recipe';
+import { asUsual, blocksOf, withBlocks, withValue, withWay } from './recipe';
 
 const recipe = {
 	block: 'bodice',
@@ -26,6 +26,12 @@ test('a value is set with its reason, and put back: first the job’s own, then 
 test('ways are chosen by school; which measures count is asked of all blocks', () => {
 	expect(withWay(recipe, 'shoulder', 'dart').schools).toEqual({ shoulder: 'dart' });
 	expect(withWay(recipe, 'measures', 'proportional').school).toBe('proportional');
+});
+
+test('all can be put back at once', () => {
+	const usual = asUsual(recipe);
+	expect([usual.overrides, usual.house, usual.why]).toEqual([{}, {}, {}]);
+	expect(usual.also).toEqual(['sleeve']);
 });
 
 test('there is always a block', () => {

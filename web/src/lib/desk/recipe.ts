@@ -15,6 +15,11 @@ export function withValue(recipe: Recipe, symbol: string, value: number | null, 
 	return { ...recipe, overrides, house, why };
 }
 
+/** Return the recipe with every allowance and rule as it usually is, house rules put aside too. */
+export function asUsual(recipe: Recipe): Recipe {
+	return { ...recipe, overrides: {}, house: {}, why: {} };
+}
+
 /** Return the recipe with the way of a school chosen; `measures` is the one that all blocks share. */
 export function withWay(recipe: Recipe, school: string, way: string): Recipe {
 	if (school === 'measures') return { ...recipe, school: way };

@@ -4,6 +4,7 @@
 	import { tick } from 'svelte';
 	import { answered, api, type Sum } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
+	import { asUsual } from '../../lib/desk/recipe';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { reading, show, spoken } from '../../lib/units.svelte';
 	import { inWords } from '../../lib/words';
@@ -17,6 +18,9 @@
 	/** The sum that is being changed, and how often a house rule was set. */
 	let changing = $state<string | null>(null);
 	let news = $state(0);
+	const ownValues = $derived(
+		new Set([...Object.keys(desk.recipe?.overrides ?? {}), ...Object.keys(desk.recipe?.house ?? {})]).size,
+	);
 	let list: HTMLElement | undefined = $state();
 
 	const groups = $derived.by(() => {
@@ -99,6 +103,17 @@
 			: 'inches'}. Point at a measure to see exactly what moves with it.
 	</p>
 	<HouseRules {news} />
+	{#if ownValues}
+		<p class="own">
+			{ownValues}
+			{ownValues === 1 ? 'value is' : 'values are'} set by you.
+			<button
+				class="button small"
+				disabled={desk.busy}
+				onclick={() => desk.keep(asUsual, 'every sum and allowance back to the usual')}>Put all back</button
+			>
+		</p>
+	{/if}
 	{#each groups as group (group.name)}
 		<h2>{group.name.replace(/^\d /, '')}</h2>
 		<ul>
@@ -154,6 +169,12 @@
 		color: var(--ink-soft);
 		font-size: 0.92rem;
 		margin: 0 0.3rem;
+	}
+	.own {
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		margin: 0.4rem 0.3rem;
 	}
 	ul {
 		list-style: none;
