@@ -12,6 +12,7 @@ from izett.drafting.knit.top import knit_frame, knit_pieces, knit_seams
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.methods import bodice
 from izett.drafting.schools import MEASURES_USED
+from izett.errors import DraftRefused
 from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern
 from izett.rules.sheet import RuleSheet, borrow, load_sheet, sharing
@@ -19,6 +20,9 @@ from izett.rules.worksheet import Worksheet
 
 #: Cup difference (cm) and stretch (%) at which a dart had better be kept.
 LARGE_CUP, LITTLE_STRETCH = 10.0, 30.0
+
+#: cm below the waist.
+SHORTEST = 1.0
 
 #: What the top has from the fitted bodice.
 SHARED = (
@@ -36,6 +40,12 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     Raises:
         DraftRefused: the measures do not make a top; the error names those to retake.
     """
+    if sums["top_length"] < SHORTEST:
+        raise DraftRefused(
+            f"The hem would lie {sums['top_length']:.1f} cm below the waist; this block ends at the waist at the shortest.",
+            mend="Let the hem down, or retake waist to hip.",
+            where=("top_below_hip", "waist_to_hip"),
+        )
     stretch = before.intent.stretch
     side = sums["underarm_level"] + sums["top_length"]
     takes = sums["side_ease_for_stretch"] * stretch / 100 * side
