@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
-import type { Recipe } from '../api/client';
-import { asUsual, blocksOf, withBlocks, withValue, withWay } from './recipe';
+import type { Block, Recipe } from '../api/client';
+import { adding, asUsual, blocksOf, standing, withBlocks, withValue, withWay } from './recipe';
 
 const recipe = {
 	block: 'bodice',
@@ -38,4 +38,34 @@ test('there is always a block', () => {
 	expect(blocksOf(recipe)).toEqual(['bodice', 'sleeve']);
 	expect(blocksOf(withBlocks(recipe, ['torso', 'sleeve']))).toEqual(['torso', 'sleeve']);
 	expect(withBlocks(recipe, [])).toBe(recipe);
+});
+
+const block = (key: string, clothes: string[], stands_on: string[] = []) =>
+	({ key, clothes, stands_on }) as unknown as Block;
+const all = [
+	block('bodice', ['above']),
+	block('torso', ['above', 'below']),
+	block('sleeve', [], ['bodice', 'torso']),
+	block('skirt', ['below']),
+	block('trousers', ['below']),
+	block('knit_top', ['above', 'below']),
+	block('knit_sleeve', [], ['knit_top']),
+];
+
+test('a block takes the place of what clothes the same, and of what stood on that', () => {
+	expect(adding(all, ['bodice', 'sleeve', 'skirt'], 'trousers')).toEqual(['bodice', 'sleeve', 'trousers']);
+	expect(adding(all, ['bodice', 'sleeve', 'skirt'], 'torso')).toEqual(['sleeve', 'torso']);
+	expect(adding(all, ['bodice', 'sleeve', 'skirt'], 'knit_top')).toEqual(['knit_top']);
+	expect(adding(all, ['bodice'], 'bodice')).toEqual(['bodice']);
+});
+
+test('what it stands on comes with it, unless something of that kind is there', () => {
+	expect(adding(all, ['skirt'], 'sleeve')).toEqual(['skirt', 'bodice', 'sleeve']);
+	expect(adding(all, ['torso'], 'sleeve')).toEqual(['torso', 'sleeve']);
+	expect(adding(all, ['bodice', 'sleeve'], 'knit_sleeve')).toEqual(['knit_top', 'knit_sleeve']);
+});
+
+test('what has lost what it stood on goes too', () => {
+	expect(standing(all, ['sleeve', 'skirt'])).toEqual(['skirt']);
+	expect(standing(all, ['torso', 'sleeve'])).toEqual(['torso', 'sleeve']);
 });

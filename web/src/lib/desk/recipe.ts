@@ -1,5 +1,5 @@
 /** Changes of a recipe, as functions: what is not set is the usual, or the house's. */
-import type { Recipe } from '../api/client';
+import type { Block, Recipe } from '../api/client';
 
 /** Return the recipe with an allowance or rule set for this job; null puts it back, a house rule too. */
 export function withValue(recipe: Recipe, symbol: string, value: number | null, reason = ''): Recipe {
@@ -35,4 +35,23 @@ export function blocksOf(recipe: Recipe): string[] {
 export function withBlocks(recipe: Recipe, blocks: string[]): Recipe {
 	const [block, ...also] = blocks;
 	return block ? { ...recipe, block, also } : recipe;
+}
+
+/** Return those of some blocks that have what they stand on among them. */
+export function standing(all: readonly Block[], keys: readonly string[]): string[] {
+	return keys.filter((key) => {
+		const bases = all.find((block) => block.key === key)?.stands_on ?? [];
+		return !bases.length || bases.some((base) => keys.includes(base));
+	});
+}
+
+/** Return the chosen blocks with one more: its base comes with it; what clothes the same, and stands on that, gives way. */
+export function adding(all: readonly Block[], chosen: readonly string[], key: string): string[] {
+	const block = all.find((other) => other.key === key);
+	if (!block || chosen.includes(key)) return [...chosen];
+	const based = block.stands_on.some((base) => chosen.includes(base));
+	const withBase = !based && block.stands_on[0] ? adding(all, chosen, block.stands_on[0]) : [...chosen];
+	const clothes = (other: string): string[] => all.find((one) => one.key === other)?.clothes ?? [];
+	const kept = withBase.filter((other) => !clothes(other).some((part) => block.clothes.includes(part)));
+	return standing(all, [...kept, key]);
 }

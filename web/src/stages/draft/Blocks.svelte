@@ -3,7 +3,7 @@
 	import type { Block } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { getDesk } from '../../lib/desk/context';
-	import { blocksOf, withBlocks } from '../../lib/desk/recipe';
+	import { adding, blocksOf, standing, withBlocks } from '../../lib/desk/recipe';
 	import Notices from './Notices.svelte';
 	import Steps from './Steps.svelte';
 
@@ -15,32 +15,10 @@
 		return all.find((block) => block.key === key)?.title.toLowerCase() ?? key;
 	}
 
-	/** The blocks with one more; those that clothe the same, and what stands on them, give way. */
-	function adding(block: Block): string[] {
-		const clashing = new Set(
-			all
-				.filter(
-					(other) => chosen.includes(other.key) && other.clothes.some((part) => block.clothes.includes(part)),
-				)
-				.map((other) => other.key),
-		);
-		const base = block.stands_on.find((key) => chosen.includes(key)) ?? block.stands_on[0];
-		const baseBlock = all.find((other) => other.key === base);
-		const kept = baseBlock && !chosen.includes(baseBlock.key) ? adding(baseBlock) : chosen;
-		return standing([...kept.filter((key) => !clashing.has(key)), block.key]);
-	}
-
-	/** Those of some blocks that have what they stand on among them. */
-	function standing(keys: string[]): string[] {
-		return keys.filter((key) => {
-			const bases = all.find((block) => block.key === key)?.stands_on ?? [];
-			return !bases.length || bases.some((base) => keys.includes(base));
-		});
-	}
-
 	async function toggle(block: Block, box: HTMLInputElement): Promise<void> {
 		const on = box.checked;
-		const next = on ? adding(block) : standing(chosen.filter((key) => key !== block.key));
+		const left = chosen.filter((key) => key !== block.key);
+		const next = on ? adding(all, chosen, block.key) : standing(all, left);
 		if (next.length)
 			await desk.keep(
 				(recipe) => withBlocks(recipe, next),
