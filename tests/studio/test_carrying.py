@@ -94,3 +94,20 @@ def test_a_file_far_too_large_is_refused_unread(page):
 def test_what_is_no_job_file_at_all_is_told(page, content):
     problem(carry_in(page, content), 422, "unreadable-file")
     assert Job.objects.count() == 0
+
+
+def test_blocks_choices_and_house_rules_are_carried_as_they_stood(page):
+    page.put("/api/house-rules/bust_ease", {"value": 7.0, "reason": "our house gives seven"})
+    wearer = page.wearer(readings={"bust_girth": "92", "waist_girth": "74", "hip_girth": "98", "height": "168"})
+    body = {"wearer": wearer["id"], "garment": "dress", "blocks": ["bodice", "sleeve", "skirt"], "fit": "easy"}
+    job = page.post("/api/jobs", body).json()
+    recipe = {**job["recipe"], "schools": {"shoulder": "dart"}, "overrides": {"hip_ease": 9.0}}
+    recipe["why"] = {**recipe["why"], "hip_ease": "she cycles"}
+    job = page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": "room"}, job["version"]).json()
+    content = page.get(f"/api/jobs/{job['id']}/export").content
+    page.send("delete", "/api/house-rules/bust_ease")
+    copy = carry_in(page, content).json()
+    assert copy["recipe"] == job["recipe"]
+    assert copy["recipe"]["house"] == {"bust_ease": 7.0}
+    assert page.get("/api/house-rules").json() == [], "a job that is brought in makes no house rule"
+    assert page.preview(copy)["order"] == page.preview(job)["order"]
