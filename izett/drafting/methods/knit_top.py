@@ -30,7 +30,7 @@ SHARED = (
     "default_back_slope", "default_front_slope", "neck_width_less", "front_neck_less", "neck_rise_share", "loosening",
     "front_armhole_scoop", "back_armhole_scoop", "neck_scoop", "front_neck_width", "back_neck_rise",
     "armhole_deepening", "apex_x", "balance", "dart_by_cup", "dart_by_proportion", "apex_rise", "back_slope",
-    "front_slope", "shoulder_extension", "neck_depth",
+    "front_slope", "shoulder_extension", "neck_depth", "across_share",
 )  # fmt: skip
 
 
