@@ -7,8 +7,9 @@ from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.drafting.method import Choices, Draft, draft
 from izett.drafting.sets import StarterSet
+from izett.drafting.sleeve.piece import BACK_ARMHOLE, FRONT_ARMHOLE
 from izett.geometry.outline import crossing, signed_area
-from izett.pattern.sewn import seam_lengths
+from izett.pattern.sewn import seam_lengths, span_length
 
 #: cm. How far sums and seams may be off.
 SUM = 0.05
@@ -34,6 +35,7 @@ def faults(found: Draft) -> Iterator[str]:
             yield f"{piece.name} runs clockwise"
         if (spot := crossing(piece.outline())) is not None:
             yield f"{piece.name} crosses itself at {spot}"
+    yield from _proportions(found)
     for seam in pattern.seams:
         first, second = seam_lengths(pattern, seam)
         if not seam.ease[0] - SUM <= second - first <= seam.ease[1] + SUM:
@@ -43,3 +45,25 @@ def faults(found: Draft) -> Iterator[str]:
             off = abs(result.finding.amount) if result.check == "ease_as_meant" else 0.0
             if result.finding.verdict is Verdict.FAILS or off > SUM:
                 yield result.words
+
+
+def _proportions(found: Draft) -> Iterator[str]:
+    """Yield what leaves the trade's proportions: armhole over the frame's bust, cap over armhole, shoulder slopes."""
+    names = {piece.name: piece for piece in found.pattern}
+    for block in ("bodice", "torso"):
+        if f"{block}_front" in names:
+            halves = ((names[f"{block}_front"], FRONT_ARMHOLE), (names[f"{block}_back"], BACK_ARMHOLE))
+            ratio = sum(span_length(piece, span) for piece, span in halves) / found.values["frame_bust"]
+            if not 0.38 <= ratio <= 0.57:
+                yield f"armhole ratio {ratio:.3f}"
+    if "sleeve" in names:
+        knit = "knit_top_front" in names
+        low, high = (0.24, 0.32) if knit else (0.28 - 0.009 * found.values["loosening"], 0.40)
+        if "highest_cap" in found.sums.overrides:
+            high = found.values["highest_cap"] + 0.01
+        if not low - 1e-6 <= found.values["cap_ratio"] <= high + 1e-6:
+            yield f"cap ratio {found.values['cap_ratio']:.3f}"
+    if "front_slope" in found.sums.sheet.found:
+        for side in ("front", "back"):
+            if not 8 <= found.values[f"{side}_slope"] <= 34:
+                yield f"{side} slope {found.values[f'{side}_slope']:.1f}"

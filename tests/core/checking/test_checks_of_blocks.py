@@ -7,6 +7,7 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.drafting.ease import KNIT
+from izett.drafting.sets import starter_sets
 from izett.geometry.curve import straight
 from izett.pattern.document import Role
 from tests.core.blocks import drafted
@@ -99,3 +100,9 @@ def test_a_sleeve_without_its_ease_is_found():
     flat = changed(draft.pattern, "sleeve", lower)
     off = [f.where[0] for f in found("seams_match", flat, draft.values) if f.verdict is Verdict.FAILS]
     assert off == ["cap"]
+
+
+def test_every_role_of_an_edge_is_drafted_by_some_set():
+    sets = starter_sets().values()
+    drafts = [drafted(of.blocks, BODY, fit=of.fit, cloth=of.cloth).pattern for of in sets]
+    assert {edge.role for pattern in drafts for piece in pattern for edge in piece.edges} == set(Role)

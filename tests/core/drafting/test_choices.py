@@ -15,7 +15,7 @@ BODY = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 16
 DRESS = ["bodice", "sleeve", "skirt"]
 
 
-def test_every_way_of_every_school_drafts_and_moves_something_where_it_can():
+def test_every_way_of_every_school_drafts_whole_or_asks_for_what_it_needs():
     for method in catalogue().methods.values():
         usual = drafted([method.key], BODY)
         for school in method.sheet.schools.values():
