@@ -25,7 +25,7 @@ from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
 from izett.rules.sheet import Allowance, Found, Rule
-from izett.styling.operation import Context, Operation
+from izett.styling.operation import Context, Operation, Phase, Sum
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,7 +165,7 @@ class Stage:
         step: the step.
         pattern: the pattern after it (unchanged where the step did not act).
         words: the step in the maker's words.
-        sums: its arithmetic: (what, cm).
+        sums: its arithmetic.
         made, read: names that it made and that it looked for.
         failure: why it could not act, or None.
     """
@@ -173,7 +173,7 @@ class Stage:
     step: Step
     pattern: Pattern
     words: str
-    sums: tuple[tuple[str, float], ...] = ()
+    sums: tuple[Sum, ...] = ()
     made: tuple[str, ...] = ()
     read: frozenset[str] = frozenset()
     failure: IzettError | None = None
@@ -217,9 +217,11 @@ class Evaluator:
         drafted: Draft = self._remember(key, lambda: self._draft(recipe))
         stages: list[Stage] = []
         pattern = drafted.pattern
-        for step in recipe.steps:
+        for step in self._in_phases(recipe.steps):
             key = _hash(key, step.as_data())
-            stage: Stage = self._remember(key, lambda step=step, before=pattern: self._stage(step, before))
+            stage: Stage = self._remember(
+                key, lambda step=step, before=pattern: self._stage(step, before, drafted.values)
+            )
             stages.append(stage)
             pattern = stage.pattern
         garment = Garment(pattern, drafted.values)
@@ -228,6 +230,16 @@ class Evaluator:
             lambda: tuple(result for check in self.catalogue.checks.values() for result in run(check, garment)),
         )
         return Evaluation(drafted, tuple(stages), results)
+
+    def _in_phases(self, steps: Sequence[Step]) -> list[Step]:
+        """Return steps as they are worked: what follows the final edges after what shapes them; else in their order."""
+        order = list(Phase)
+
+        def phase(step: Step) -> int:
+            operation = self.catalogue.operations.get(step.kind)
+            return order.index(operation.phase if operation else Phase.SHAPE)
+
+        return sorted(steps, key=phase)
 
     def _draft(self, recipe: Recipe) -> Draft:
         first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
@@ -248,7 +260,7 @@ class Evaluator:
         )
         return draft(first, recipe.measures, also=also, choices=choices)
 
-    def _stage(self, step: Step, before: Pattern) -> Stage:
+    def _stage(self, step: Step, before: Pattern, body: Mapping[str, float]) -> Stage:
         operation = self.catalogue.operations.get(step.kind)
         if operation is None or step.version > operation.version:
             return Stage(
@@ -268,7 +280,7 @@ class Evaluator:
         words = operation.describe(params)
         if not step.on:
             return Stage(step, before, words)
-        context = Context(step.uid, before)
+        context = Context(step.uid, before, body)
         try:
             outcome = operation.apply(params, context)
         except IzettError as failure:

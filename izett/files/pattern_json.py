@@ -59,6 +59,7 @@ class DartDoc(_Document):
     tip_vertex: str
     set_back: Number
     mouth: tuple[str, str]
+    bow: Number = 0.0
 
 
 class DiamondDoc(_Document):
@@ -311,6 +312,7 @@ def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
                 tip=piece.vertex(dart.tip),
                 tip_vertex=dart.tip,
                 set_back=dart.set_back,
+                bow=dart.bow,
                 mouth=dart.mouth,
             )
             for dart in piece.darts
@@ -371,7 +373,8 @@ def _piece(doc: PieceDoc) -> d.Piece:
         grain=doc.grain,
         edges=edges,
         darts=tuple(
-            d.Intake(x.name, x.family, x.pivot, x.set_back, x.mouth, x.tip_vertex, x.sewn, x.form) for x in doc.darts
+            d.Intake(x.name, x.family, x.pivot, x.set_back, x.mouth, x.tip_vertex, x.sewn, x.form, x.bow)
+            for x in doc.darts
         ),
         marks=MappingProxyType(dict(doc.marks)),
         lines=tuple(d.LevelLine(line.level, tuple(line.points)) for line in doc.line_parts),

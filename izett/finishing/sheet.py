@@ -27,7 +27,7 @@ class DartDrawing:
     """A dart as drawn: its two legs, its cap, and the drill point short of the tip."""
 
     name: str
-    legs: tuple[Point, Point, Point]
+    legs: tuple[Point, ...]
     cap: tuple[Point, Point, Point]
     fold: tuple[Point, Point]
 
@@ -165,7 +165,8 @@ def _dart_drawing(piece: Piece, name: str) -> DartDrawing:
     a, b = (piece.vertex(vertex) for vertex in dart.mouth)
     tip = piece.vertex(dart.tip)
     peak = cap_peak(piece, dart)
-    return DartDrawing(name, (a, tip, b), (a, peak, b), (tip, peak))
+    legs = [edge.curve.flattened() for edge in piece.edges if edge.is_leg and edge.lineage == name]
+    return DartDrawing(name, (*legs[0], *legs[1][1:]), (a, peak, b), (tip, peak))
 
 
 def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tuple[Point, Point]]:

@@ -5,6 +5,7 @@ from itertools import pairwise
 
 import numpy as np
 import shapely
+import shapely.ops
 from shapely import LineString, Polygon
 from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
@@ -33,6 +34,14 @@ def crossing(points: Sequence[Point]) -> Point | None:
 def contains(points: Sequence[Point], point: Point) -> bool:
     """Return whether a point lies inside a closed outline."""
     return bool(Polygon(np.asarray(points)).contains(ShapelyPoint(point)))
+
+
+def runs_inside(points: Sequence[Point], line: Sequence[Point], *, clear: float) -> bool:
+    """Return whether a line from edge to edge lies inside a closed outline, its middle `clear` cm away from it."""
+    paper, drawn = Polygon(np.asarray(points)), _line(line)
+    middle = shapely.ops.substring(drawn, 0.1, 0.9, normalized=True)
+    inside = bool(shapely.covers(shapely.buffer(paper, clear / 10), drawn))
+    return inside and float(shapely.distance(shapely.boundary(paper), middle)) >= clear
 
 
 def united(outlines: Sequence[Sequence[Point]]) -> list[Point]:
@@ -115,6 +124,18 @@ def farthest_apart(a: Sequence[Sequence[Point]], b: Sequence[Sequence[Point]]) -
     """Return the largest distance in cm from any point of one set of polylines to the other set (Hausdorff)."""
     one, other = (shapely.multilinestrings([_line(points) for points in lines]) for lines in (a, b))
     return float(shapely.hausdorff_distance(one, other))
+
+
+def crossing_of(one: Sequence[Point], other: Sequence[Point]) -> Point | None:
+    """Return where two polylines cross or touch, the first such place of the one; None where they do not."""
+    met = _line(one).intersection(_line(other))
+    spots = [(float(x), float(y)) for part in getattr(met, "geoms", [met]) for x, y in part.coords]
+    return min(spots, key=lambda spot: along_line(one, spot)) if spots else None
+
+
+def along_line(points: Sequence[Point], spot: Point) -> float:
+    """Return how far (cm) along a polyline the place nearest to a spot lies."""
+    return float(_line(points).project(ShapelyPoint(spot)))
 
 
 def _line(points: Sequence[Point]) -> LineString:

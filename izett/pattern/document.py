@@ -15,7 +15,7 @@ from functools import cached_property
 from types import MappingProxyType
 
 from izett.geometry.curve import Curve, straight
-from izett.geometry.point import Point, add, between, distance, scale, subtract, turn, unit
+from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
 
 
@@ -34,6 +34,8 @@ class Role(StrEnum):
     UNDERARM = "underarm"
     INSEAM = "inseam"
     CROTCH = "crotch"
+    #: A seam within a block: a style line, the edge of a godet, of a gusset or of what is sewn on.
+    PANEL = "panel"
     FOLD = "fold"
     #: Cut as it is drawn: turnings and allowances lie inside it.
     CUT_EDGE = "cut_edge"
@@ -103,6 +105,7 @@ class Intake:
         mouth: the two vertices of its mouth, in ring order.
         tip: the vertex at its drawn tip.
         sewn: sewn as a dart, or left as ease.
+        bow: how far (cm) each leg bulges into the paper in its middle: what the dart takes in more on its way to the tip.
     """
 
     name: str
@@ -113,6 +116,7 @@ class Intake:
     tip: str
     sewn: bool = True
     form: Form = Form.EDGE
+    bow: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -236,6 +240,11 @@ class Piece:
         """Return the ring with the darts' legs in it, flattened to within `flatness` cm."""
         return [point for edge in self.edges for point in edge.curve.flattened(flatness=flatness)[:-1]]
 
+    @property
+    def of_half(self) -> float:
+        """How often half a garment has what is drawn: a half on the fold or one of a pair once, a whole piece half."""
+        return self.cut * (2 if self.on_fold else 1) / 2
+
     def level(self, name: str) -> float:
         """Return the length in cm of what this piece has of a level."""
         return sum(line.length for line in self.lines if line.level == name)
@@ -260,13 +269,22 @@ def tip_of(pivot: Point, mouth: tuple[Point, Point], set_back: float) -> Point:
     return add(pivot, scale(unit(subtract(middle, pivot)), set_back))
 
 
+def bowed(a: Point, b: Point, bow: float) -> Curve:
+    """Return the line from `a` to `b` that bulges by `bow` cm to its left in the middle; straight where that is nothing."""
+    if bow == 0.0 or distance(a, b) == 0.0:
+        return straight(a, b)
+    # Handles at a third, four thirds of the bulge aside: a cubic passes its middle at three quarters of its handles.
+    aside = scale(left_of(unit(subtract(b, a))), bow * 4 / 3)
+    return Curve((a, add(between(a, b, 1 / 3), aside), add(between(a, b, 2 / 3), aside), b))
+
+
 def legs(piece_dart: Intake, a: Point, b: Point) -> tuple[Edge, Edge]:
     """Return the two leg edges of a dart whose mouth lies at `a` and `b`. Legs are always rebuilt, never edited."""
     tip = tip_of(piece_dart.pivot, (a, b), piece_dart.set_back)
     first, second = piece_dart.mouth
     return (
-        Edge(Role.DART_LEG, piece_dart.name, first, piece_dart.tip, straight(a, tip)),
-        Edge(Role.DART_LEG, piece_dart.name, piece_dart.tip, second, straight(tip, b)),
+        Edge(Role.DART_LEG, piece_dart.name, first, piece_dart.tip, bowed(a, tip, piece_dart.bow)),
+        Edge(Role.DART_LEG, piece_dart.name, piece_dart.tip, second, bowed(tip, b, piece_dart.bow)),
     )
 
 
@@ -294,13 +312,53 @@ class Intent:
         )
 
 
+class Closure(StrEnum):
+    """How an opening is closed, or that it stays open."""
+
+    ZIP = "zip"
+    BUTTONS = "buttons"
+    PLACKET = "placket"
+    LACING = "lacing"
+    SLIT = "slit"
+
+
+@dataclass(frozen=True, slots=True)
+class Opening:
+    """An opening: `length` cm from the start of a span that no seam closes for good."""
+
+    name: str
+    closure: Closure
+    span: Span
+    length: float
+
+
+@dataclass(frozen=True, slots=True)
+class Accepted:
+    """A finding that the maker accepts: up to an amount, for a reason."""
+
+    check: str
+    where: tuple[str, ...]
+    up_to: float
+    reason: str
+
+
 @dataclass(frozen=True)
 class Pattern:
-    """All pieces of a garment, its seams, and what it is meant to be."""
+    """All pieces of a garment, its seams, and what it is meant to be.
+
+    Attributes:
+        pieces, seams, intent: see there.
+        links: corners that were one before a cut parted the paper: from each, a line goes on at the other.
+        openings: where the garment opens.
+        accepted: findings that the maker accepts.
+    """
 
     pieces: tuple[Piece, ...]
     seams: tuple[Seam, ...]
     intent: Intent
+    links: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    openings: tuple[Opening, ...] = ()
+    accepted: tuple[Accepted, ...] = ()
 
     def __iter__(self) -> Iterator[Piece]:
         return iter(self.pieces)
@@ -336,12 +394,17 @@ class Pattern:
             ease=MappingProxyType({**ease, **self.intent.ease}),
             along=MappingProxyType({**(along or {}), **self.intent.along}),
         )
-        return Pattern((*self.pieces, *pieces), (*self.seams, *seams), intent)
+        return replace(self, pieces=(*self.pieces, *pieces), seams=(*self.seams, *seams), intent=intent)
 
     def with_pieces(self, *changed: Piece) -> "Pattern":
         """Return the pattern with pieces replaced by those of the same name."""
         by_name = {piece.name: piece for piece in changed}
         return replace(self, pieces=tuple(by_name.get(piece.name, piece) for piece in self.pieces))
+
+    def with_parts(self, of: Piece, *parts: Piece) -> "Pattern":
+        """Return the pattern with a piece replaced by its parts, at its place in the order."""
+        pieces = [new for piece in self.pieces for new in (parts if piece is of else (piece,))]
+        return replace(self, pieces=tuple(pieces))
 
     def with_seam(self, changed: Seam) -> "Pattern":
         """Return the pattern with a seam replaced by the one of the same name."""

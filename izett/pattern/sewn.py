@@ -78,6 +78,50 @@ def _run(piece: Piece, start: str, end: str, along: str, *, forward: bool) -> tu
     return None
 
 
+def resolved(pattern: Pattern, span: Span) -> tuple[Span, ...]:
+    """Return a span as a chain of spans that each lie on one piece: where a cut parted the paper it goes on behind it.
+
+    Raises:
+        ReferenceLost: the pattern has no such line.
+    """
+    piece = holding(pattern, span.start)
+    for forward in (True, False):
+        found: list[Span] = []
+        on, at = piece, span.start
+        for _ in pattern.pieces:
+            begin, end = (on.aliases.get(name, name) for name in (at, span.end))
+            if on.holds(span.end) and _run(on, begin, end, span.along, forward=forward) is not None:
+                return (*found, Span(at, span.end, span.along))
+            far = _farthest(on, begin, span.along, forward=forward)
+            if far is None or far not in pattern.links:
+                break
+            found.append(Span(at, far, span.along))
+            at = pattern.links[far]
+            on = holding(pattern, at)
+    raise ReferenceLost(
+        f"The pattern has no line “{span.along}” from {span.start} to {span.end}.",
+        mend="A step before this one changed it: choose the line again, or switch that step off.",
+        where=(span.start, span.end),
+    )
+
+
+def _farthest(piece: Piece, start: str, along: str, *, forward: bool) -> str | None:
+    """Return the last vertex that is reached from `start` along one lineage, darts shut; None where it does not lie on it."""
+    edges = piece.edges if forward else piece.edges[::-1]
+    first = next((i for i, edge in enumerate(edges) if (edge.start if forward else edge.end) == start), None)
+    if first is None:
+        return None
+    last = None
+    for offset in range(len(edges)):
+        edge = edges[(first + offset) % len(edges)]
+        if edge.is_leg:
+            continue
+        if edge.lineage != along:
+            break
+        last = edge.end if forward else edge.start
+    return last
+
+
 def shutting(piece: Piece, dart: Intake, *, forward: bool) -> Motion:
     """Return the turn that brings a dart's far leg onto its near one, as met when walking that way."""
     angle = dart_angle(piece, dart)

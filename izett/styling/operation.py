@@ -4,15 +4,18 @@ A step reaches geometry only through its `Context`, which records what was read,
 known and not guessed.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, TypeVar
+from enum import StrEnum
+from types import MappingProxyType
+from typing import Any, NamedTuple, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Intake, Pattern, Piece, Span
-from izett.pattern.sewn import holding, span_length
+from izett.pattern.document import Edge, Intake, Pattern, Piece, Span
+from izett.pattern.sewn import holding, place_on, resolved, span_length
+from izett.styling.subject import Subject
 
 
 class Params(BaseModel):
@@ -26,9 +29,42 @@ def length(default: float, *, low: float, high: float, meaning: str) -> Any:
     return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "cm"})
 
 
+def angle(default: float, *, low: float, high: float, meaning: str) -> Any:
+    """Declare an angle in degrees with its default, range and meaning."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "°"})
+
+
+def ratio(default: float, *, low: float, high: float, meaning: str) -> Any:
+    """Declare a plain number with its default, range and meaning."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": ""})
+
+
+def count(default: int, *, low: int, high: int, meaning: str) -> Any:
+    """Declare a whole number with its default, range and meaning."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": ""})
+
+
 def share(default: float, *, low: float, high: float, meaning: str) -> Any:
     """Declare a share (1 is the whole) with its default, range and meaning."""
     return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "share"})
+
+
+class Line(Params):
+    """A line of the outline by its two ends; where cuts parted it, all its parts."""
+
+    start: str = Field(description="vertex where the line starts")
+    end: str = Field(description="vertex where it ends")
+    along: str = Field(description="lineage of the line, such as front.neck")
+
+    @property
+    def span(self) -> Span:
+        """The line."""
+        return Span(self.start, self.end, self.along)
+
+    @classmethod
+    def of(cls, span: Span) -> "Line":
+        """Return the line along a span."""
+        return cls(start=span.start, end=span.end, along=span.along)
 
 
 class Place(Params):
@@ -51,13 +87,19 @@ class Context:
     Attributes:
         uid: the step's own name, which prefixes what it makes.
         pattern: the pattern before the step.
+        body: the body's measures and the draft's values, cm by symbol.
         read: names of the vertices, lines and darts that were asked for.
     """
 
-    def __init__(self, uid: str, pattern: Pattern) -> None:
+    def __init__(self, uid: str, pattern: Pattern, body: Mapping[str, float] = MappingProxyType({})) -> None:
         self.uid = uid
         self.pattern = pattern
+        self.body = body
         self.read: set[str] = set()
+
+    def named(self, label: str) -> str:
+        """Return the name of something that this step makes."""
+        return f"{self.uid}.{label}"
 
     def piece_with(self, vertex: str) -> Piece:
         """Return the piece that holds a vertex.
@@ -92,8 +134,72 @@ class Context:
         Raises:
             ReferenceLost: there is no such line.
         """
+        return sum(span_length(self.piece_with(part.start), part) for part in self.chain(span))
+
+    def chain(self, span: Span) -> tuple[Span, ...]:
+        """Return a line as spans that each lie on one piece.
+
+        Raises:
+            ReferenceLost: there is no such line.
+        """
         self.read.update((span.start, span.end, span.along))
-        return span_length(self.piece_with(span.start), span)
+        return resolved(self.pattern, span)
+
+    def place(self, place: Place) -> tuple[Piece, Edge, float]:
+        """Return the piece, the edge, and how far (cm) along it in ring order a place lies.
+
+        Raises:
+            ReferenceLost: there is no such line.
+        """
+        chain = self.chain(place.span)
+        along = place.fraction * sum(span_length(self.piece_with(part.start), part) for part in chain)
+        for part in chain:
+            piece = self.piece_with(part.start)
+            length = span_length(piece, part)
+            if along <= length or part is chain[-1]:
+                stretch, on_edge = place_on(piece, part, min(along, length))
+                whole = stretch.edge.curve.length
+                return piece, stretch.edge, on_edge if stretch.forward else whole - on_edge
+            along -= length
+        raise AssertionError("a line has at least one part")
+
+    def piece(self, name: str) -> Piece:
+        """Return a piece by name.
+
+        Raises:
+            ReferenceLost: there is none.
+        """
+        self.read.add(name)
+        for piece in self.pattern:
+            if piece.name == name:
+                return piece
+        raise ReferenceLost(
+            f"The pattern has no piece “{name}”.",
+            mend=f"Its pieces are: {', '.join(piece.name for piece in self.pattern)}.",
+            where=(name,),
+        )
+
+    def measured(self, symbol: str) -> float:
+        """Return a measure of the body in cm.
+
+        Raises:
+            ReferenceLost: it was not taken, nor estimated for these blocks.
+        """
+        if symbol not in self.body:
+            raise ReferenceLost(
+                f"This step asks for {symbol.replace('_', ' ')}, which is not known.",
+                mend="Take it on the measure sheet, or give the amount yourself.",
+                where=(symbol,),
+            )
+        return self.body[symbol]
+
+
+class Sum(NamedTuple):
+    """A line of a step's arithmetic: what, how much, and the unit (`cm`, `°`, or none for a plain number)."""
+
+    what: str
+    value: float
+    unit: str = "cm"
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,13 +208,46 @@ class Outcome:
 
     Attributes:
         pattern: the pattern after it.
-        sums: its arithmetic, line by line in words with cm: (what, value in cm).
+        sums: its arithmetic, line by line.
         made: names of what it made.
     """
 
     pattern: Pattern
-    sums: tuple[tuple[str, float], ...] = ()
+    sums: tuple[Sum, ...] = ()
     made: tuple[str, ...] = ()
+
+
+class Phase(StrEnum):
+    """When a step is worked, whatever its place in the list: what follows the final edges comes after what shapes them."""
+
+    SHAPE = "shape"
+    FOLLOW = "follow"
+    ACCEPT = "accept"
+
+
+class Group(StrEnum):
+    """The families of steps, as listed."""
+
+    DARTS = "Darts"
+    LINES = "Style lines"
+    FULLNESS = "Fullness"
+    SIZE = "Length and width"
+    NECK = "Neck, shoulder and armhole"
+    HEM = "Hems and openings"
+    SLEEVE = "Sleeve"
+    ADDED = "Added pieces"
+    AGREE = "Bring into agreement"
+
+
+class Offer(NamedTuple):
+    """Something that can be done to the thing pointed at: in words, with the parameters to begin with."""
+
+    words: str
+    params: dict[str, Any]
+
+
+def _nothing(_subject: Subject, _pattern: Pattern) -> Iterable[Offer]:
+    return ()
 
 
 P = TypeVar("P", bound=Params)
@@ -124,7 +263,11 @@ class Operation:
         params: its parameters.
         apply: works it; raises ReferenceLost or StepRefused.
         describe: one line in the maker's words.
-        examples: parameters that act on a fresh bodice, for the tests that every step gets.
+        examples: parameters that act on fresh `blocks`, for the tests that every step gets.
+        group: its family.
+        offers: what it can do to a thing pointed at.
+        phase: when it is worked.
+        blocks: the blocks that its examples act on.
         version: raised when the same parameters come to mean something else.
     """
 
@@ -134,4 +277,8 @@ class Operation:
     apply: Callable[[Any, Context], Outcome]
     describe: Callable[[Any], str]
     examples: tuple[dict[str, Any], ...] = field(default=())
+    group: Group = Group.SIZE
+    offers: Callable[[Subject, Pattern], Iterable[Offer]] = _nothing
+    phase: Phase = Phase.SHAPE
+    blocks: tuple[str, ...] = ("bodice",)
     version: int = 1

@@ -7,12 +7,10 @@ source.
 from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
-from izett.errors import ReferenceLost
-from izett.pattern.document import Pattern
-from izett.pattern.sewn import holding, span_length
+from izett.pattern.levels import width
 
-#: What is measured at each level: the body's girth, and how often the pattern has the level around the body.
-LEVELS = {"bust": ("bust_girth", 2), "waist": ("waist_girth", 2), "hip": ("hip_girth", 2), "bicep": ("bicep_girth", 1)}
+#: The body's girth at each level.
+LEVELS = {"bust": "bust_girth", "waist": "waist_girth", "hip": "hip_girth", "bicep": "bicep_girth"}
 
 
 class Params(CheckParams):
@@ -27,25 +25,13 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     for level, meant in intent.ease.items():
         if level not in LEVELS:
             continue
-        girth_of, sides = LEVELS[level]
-        width = sides * _width(garment.pattern, level)
-        girth = garment.body.get(girth_of)
-        if girth is None or not width:
+        around = width(garment.pattern, level)
+        girth = garment.body.get(LEVELS[level])
+        if girth is None or not around:
             yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed)
             continue
-        off = width - girth - meant
+        off = around - girth - meant
         yield Finding(verdict(off, params.allowed, otherwise=Verdict.WARNS), (level,), off, params.allowed)
-
-
-def _width(pattern: Pattern, level: str) -> float:
-    spans = pattern.intent.along.get(level)
-    if spans is None:
-        # A half on the fold that is cut twice is front and back at once.
-        return sum(piece.level(level) * (2 if piece.on_fold and piece.cut == 2 else 1) for piece in pattern)
-    try:
-        return sum(span_length(holding(pattern, span.start), span) for span in spans)
-    except ReferenceLost:
-        return 0.0
 
 
 def word(finding: Finding) -> str:

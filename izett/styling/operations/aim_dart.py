@@ -16,7 +16,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
 from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
 from izett.styling.words import dart_words, signed
 
 #: cm. A dart shorter than this is a pucker.
@@ -53,7 +53,7 @@ def apply(params: AimDart, context: Context) -> Outcome:
             piece = _reopened(piece, dart, aim)
         piece = _set_back(piece, name, params.set_back)
     sums = (("towards the side", params.outwards), ("up", params.upwards), ("further back", params.set_back))
-    return Outcome(context.pattern.with_pieces(piece), tuple((what, cm) for what, cm in sums if cm))
+    return Outcome(context.pattern.with_pieces(piece), tuple(Sum(what, cm) for what, cm in sums if cm))
 
 
 def _parted(lines: tuple[LevelLine, ...], pivot: Point, outwards: float) -> tuple[LevelLine, ...]:

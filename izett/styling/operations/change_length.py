@@ -15,7 +15,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
 from izett.pattern.document import Piece, Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
 from izett.styling.words import signed
 
 #: cm. Of a dart or of the seam under a dart, this much must be left.
@@ -45,7 +45,7 @@ def apply(params: ChangeLength, context: Context) -> Outcome:
     for part in ("front", "back"):
         pieces.append(slide(context.piece_with(f"{part}.waist_side"), params.amount))
         context.read.update((f"{part}.waist", f"{part}.side", f"{part}.centre"))
-    return Outcome(context.pattern.with_pieces(*pieces), (("longer, front and back", params.amount),))
+    return Outcome(context.pattern.with_pieces(*pieces), (Sum("longer, front and back", params.amount),))
 
 
 def _waist_slid(piece: Piece, amount: float) -> Piece:

@@ -8,7 +8,7 @@ from izett.geometry.point import Point, add, scale
 from izett.pattern.document import Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
 from izett.styling.words import signed
 
 #: cm. A shorter shoulder carries no sleeve.
@@ -38,8 +38,8 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
             )
         tip: Point = add(outer.end, scale(outer.end_direction, params.amount))
         pieces.append(redrawn(piece, moves={f"{part}.shoulder_tip": tip}))
-        lengths.append((f"{part} shoulder", whole + params.amount))
-    return Outcome(context.pattern.with_pieces(*pieces), (("longer at the tip", params.amount), *lengths))
+        lengths.append(Sum(f"{part} shoulder", whole + params.amount))
+    return Outcome(context.pattern.with_pieces(*pieces), (Sum("longer at the tip", params.amount), *lengths))
 
 
 def describe(params: ChangeShoulder) -> str:

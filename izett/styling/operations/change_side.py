@@ -1,95 +1,129 @@
 """Add or take at the side seam, with amounts at named levels, blended between them.
 
-Front and back change alike, so the seam stays equal. The amount is per edge; four edges are cut, so the garment
-changes by four times as much around: both are said. Common practice, no single source.
+Front and back change alike, so the seam stays equal; where a bodice and a skirt meet at the waist, both do. The amount
+is per edge; four edges are cut, so the garment changes by four times as much around: both are said. Common practice,
+no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
+from itertools import pairwise
 
-from izett.errors import StepRefused
+from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.point import Point, Vector, add, distance, right_of, scale, subtract, unit
-from izett.pattern.document import LevelLine, Piece, Span
+from izett.pattern.document import LevelLine, Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
-from izett.pattern.sewn import Stretch, span_length, walk
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.pattern.sewn import Stretch, walk
+from izett.styling.fullness import with_levels
+from izett.styling.hems import trued
+from izett.styling.operation import Context, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject, ends_of, run_of
 from izett.styling.words import signed
 
 #: Edges that a change at the side seam is cut on: left and right, front and back.
 EDGES = 4
 #: cm. A level line ends on the seam if it ends within this of it.
 ON_SEAM = 1e-3
-
-PARTS = ("front", "back")
+#: The corners of a side seam, by the level that they lie at.
+CORNERS = {"underarm": "underarm", "waist": "waist_side", "hip": "hip_side", "hem": "hem_side"}
 
 
 class ChangeSide(Params):
     """Amounts at each edge; positive adds width, negative takes in."""
 
-    underarm: float = length(0.0, low=-4, high=6, meaning="at the underarm, each edge")
-    waist: float = length(0.0, low=-4, high=6, meaning="at the waist, each edge")
+    underarm: float = length(0.0, low=-4, high=8, meaning="at the underarm, each edge")
+    waist: float = length(0.0, low=-4, high=8, meaning="at the waist, each edge")
+    hip: float = length(0.0, low=-4, high=8, meaning="at the hip, each edge")
+    hem: float = length(0.0, low=-8, high=30, meaning="at the hem, each edge")
 
 
 def apply(params: ChangeSide, context: Context) -> Outcome:
-    """Move the side seams out or in, the amounts blended from waist to underarm."""
+    """Move the side seams out or in, the amounts blended from level to level."""
+    amounts = {corner: getattr(params, level) for level, corner in CORNERS.items()}
     pieces: list[Piece] = []
-    bust = 0.0
-    for part in PARTS:
-        span = Span(f"{part}.waist_side", f"{part}.underarm", f"{part}.side")
-        context.span_length(span)
-        piece = context.piece_with(span.start)
-        before = piece.level("bust")
-        changed = _moved(piece, span, params)
-        bust += changed.level("bust") - before
-        pieces.append(changed)
-        waist = Span(f"{part}.{'waist_cf' if part == 'front' else 'waist_cb'}", f"{part}.waist_side", f"{part}.waist")
-        if span_length(changed, waist) < span_length(piece, waist) / 2:
-            raise StepRefused(
-                f"Taking {-params.waist:g} cm at each side edge leaves less than half of the {part} waist.",
-                mend="Take less at the side and more in the darts.",
-                where=(f"{part}.waist",),
-            )
+    met: set[str] = set()
+    for piece in context.pattern:
+        changed = piece
+        for lineage in ends_of(piece, Role.SIDE):
+            span = run_of(replace(context.pattern, links={}), piece, lineage)
+            if span is None:
+                continue
+            context.read.update((span.start, span.end, lineage))
+            changed = _moved(changed, span, amounts)
+            met.update(name.split(".")[-1] for name in _corners(piece, span))
+        if changed is not piece:
+            _refuse_narrow(piece, changed, params.waist)
+            pieces.append(changed)
+    if not pieces:
+        raise ReferenceLost(
+            "The pattern has no side seam.", mend="Choose the seam that is to be moved instead.", where=("side",)
+        )
     pattern = context.pattern.with_pieces(*pieces)
-    around = {"bust": 2 * bust, "waist": EDGES * params.waist}
-    return Outcome(
-        replace(pattern, intent=pattern.intent.with_ease(around)),
-        (
-            ("at the underarm, each edge", params.underarm),
-            ("at the waist, each edge", params.waist),
-            ("edges cut", float(EDGES)),
-            ("around at the bust", around["bust"]),
-            ("around at the waist", around["waist"]),
-        ),
+    if params.hem:
+        pattern = trued(pattern, [piece.name for piece in pieces])
+    intent = with_levels(context.pattern, pattern)
+    told = [level for level, corner in CORNERS.items() if corner in met]
+    around = [
+        Sum(f"around at the {level}", intent.ease[level] - context.pattern.intent.ease[level])
+        for level in ("bust", "waist", "hip")
+        if level in intent.ease
+    ]
+    sums = (
+        *(Sum(f"at the {level}, each edge", getattr(params, level)) for level in told),
+        Sum("edges cut", float(EDGES), ""),
+        *around,
     )
+    return Outcome(replace(pattern, intent=intent), sums)
 
 
-def _moved(piece: Piece, span: Span, params: ChangeSide) -> Piece:
+def _corners(piece: Piece, span: Span) -> list[str]:
     stretches = walk(piece, span)
-    whole = sum(stretch.edge.curve.length for stretch in stretches)
+    return [stretches[0].edge.start if stretches[0].forward else stretches[0].edge.end, *(_far(s) for s in stretches)]
+
+
+def _far(stretch: Stretch) -> str:
+    return stretch.edge.end if stretch.forward else stretch.edge.start
+
+
+def _refuse_narrow(before: Piece, after: Piece, waist: float) -> None:
+    def long(piece: Piece) -> float:
+        return sum(edge.curve.length for edge in piece.edges if edge.role is Role.WAIST)
+
+    if long(after) < long(before) / 2:
+        raise StepRefused(
+            f"Taking {-waist:g} cm at each side edge leaves less than half of the waist of {before.title.lower()}.",
+            mend="Take less at the side and more in the darts.",
+            where=(f"{before.part}.waist",),
+        )
+
+
+def _moved(piece: Piece, span: Span, amounts: Mapping[str, float]) -> Piece:
+    stretches = walk(piece, span)
+    names = _corners(piece, span)
+    gone = [0.0]
+    for stretch in stretches:
+        gone.append(gone[-1] + stretch.edge.curve.length)
+    known = [(gone[i], amounts[name.split(".")[-1]]) for i, name in enumerate(names) if name.split(".")[-1] in amounts]
+
+    def amount(along: float) -> float:
+        for (low, a), (high, b) in pairwise(known):
+            if low <= along <= high:
+                return a + (b - a) * (along - low) / (high - low)
+        return known[0][1] if along < known[0][0] else known[-1][1]
+
+    if not known:
+        return piece
     moves: dict[str, Point] = {}
     lines = list(piece.lines)
-    gone = 0.0
-    for stretch, start, end in _with_shares(stretches, whole):
+    for stretch, start, end in zip(stretches, gone, gone[1:], strict=False):
+        near, far = stretch.edge.start if stretch.forward else stretch.edge.end, _far(stretch)
         outwards = _outwards(stretch)
-        edge = stretch.edge
-        names = (edge.start, edge.end) if stretch.forward else (edge.end, edge.start)
         curve = stretch.open_curve
-        for name, place, part in ((names[0], curve.start, start), (names[1], curve.end, end)):
-            moves[name] = add(place, scale(outwards, _amount(params, part)))
+        moves.setdefault(near, add(curve.start, scale(outwards, amount(start))))
+        moves[far] = add(curve.end, scale(outwards, amount(end)))
         for i, line in enumerate(lines):
-            lines[i] = _end_moved(line, curve.start, curve.end, outwards, (start, end), params)
-        gone = end
-    if abs(gone - 1) > 1e-9:
-        raise ValueError("the walk along a seam ends at its end")
+            lines[i] = _end_moved(line, curve.start, curve.end, outwards, (amount(start), amount(end)))
     return redrawn(piece, moves=moves, lines=lines)
-
-
-def _with_shares(stretches: tuple[Stretch, ...], whole: float) -> Iterator[tuple[Stretch, float, float]]:
-    gone = 0.0
-    for stretch in stretches:
-        length_here = stretch.edge.curve.length
-        yield stretch, gone / whole, (gone + length_here) / whole
-        gone += length_here
 
 
 def _outwards(stretch: Stretch) -> Vector:
@@ -99,33 +133,31 @@ def _outwards(stretch: Stretch) -> Vector:
     return outside if stretch.forward else (-outside[0], -outside[1])
 
 
-def _amount(params: ChangeSide, part: float) -> float:
-    return params.waist + (params.underarm - params.waist) * part
-
-
-def _end_moved(
-    line: LevelLine, a: Point, b: Point, outwards: Vector, shares: tuple[float, float], params: ChangeSide
-) -> LevelLine:
+def _end_moved(line: LevelLine, a: Point, b: Point, outwards: Vector, amounts: tuple[float, float]) -> LevelLine:
     end = line.points[-1]
     chord = distance(a, b)
     if abs(distance(a, end) + distance(end, b) - chord) > ON_SEAM:
         return line
-    part = shares[0] + (shares[1] - shares[0]) * distance(a, end) / chord
+    part = distance(a, end) / chord
     # The line is prolonged in its own direction until it meets the seam's new place.
     towards = unit(subtract(end, line.points[-2]))
     slant = towards[0] * outwards[0] + towards[1] * outwards[1]
-    new = add(end, scale(towards, _amount(params, part) / slant))
+    new = add(end, scale(towards, (amounts[0] + (amounts[1] - amounts[0]) * part) / slant))
     return replace(line, points=(*line.points[:-1], new))
 
 
 def describe(params: ChangeSide) -> str:
     """Return the step in the maker's words."""
-    parts = [
-        f"{signed(cm, 'add', 'take')} at the {level}"
-        for level, cm in (("underarm", params.underarm), ("waist", params.waist))
-        if cm
-    ]
+    parts = [f"{signed(cm, 'add', 'take')} at the {level}" for level in CORNERS if (cm := getattr(params, level))]
     return f"Side seams, each edge: {', '.join(parts) or 'no change'}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to add or take where a side seam is pointed at, or an A-line flare where its hem is."""
+    if subject.kind is Kind.LINE and subject.role is Role.SIDE and subject.piece is not None:
+        yield Offer("Add or take at the side seams", {"underarm": 0.5, "waist": 0.5})
+        if any(edge.role is Role.HEM for edge in subject.piece.edges):
+            yield Offer("Flare the side seams to the hem", {"hem": 4.0})
 
 
 OPERATION = Operation(
@@ -134,5 +166,12 @@ OPERATION = Operation(
     params=ChangeSide,
     apply=apply,
     describe=describe,
-    examples=({"underarm": 0.6, "waist": 0.3}, {"underarm": -0.5, "waist": -0.4}, {"waist": 1.0}),
+    offers=offers,
+    blocks=("bodice", "skirt"),
+    examples=(
+        {"underarm": 0.6, "waist": 0.3},
+        {"underarm": -0.5, "waist": -0.4},
+        {"waist": 1.0},
+        {"hip": 0.5, "hem": 4.0},
+    ),
 )

@@ -19,7 +19,7 @@ from izett.geometry.point import Point, between, distance, meeting, subtract
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.document import Edge, Intake, LevelLine, Piece, Role, dart_angle, legs, mouth_width
 from izett.pattern.sewn import place_on
-from izett.styling.operation import Context, Operation, Outcome, Params, Place, share
+from izett.styling.operation import Context, Operation, Outcome, Params, Place, Sum, share
 from izett.styling.words import dart_words, line_words
 
 #: cm. A dart's mouth stays this far from a corner: closer, the corner could not be sewn.
@@ -79,8 +79,8 @@ def apply(params: MoveDart, context: Context) -> Outcome:
     new_name = dart.name if params.share == 1 else f"{context.uid}.dart"
     made = moved.dart(new_name)
     sums = (
-        ("mouth before", mouth_width(piece, dart)),
-        ("mouth at the new place", mouth_width(moved, made)),
+        Sum("mouth before", mouth_width(piece, dart)),
+        Sum("mouth at the new place", mouth_width(moved, made)),
     )
     return Outcome(context.pattern.with_pieces(moved), sums, made=(new_name, *names, made.tip))
 

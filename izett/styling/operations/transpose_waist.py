@@ -11,7 +11,7 @@ from izett.geometry.point import Point, Vector, add, between, dot, scale, subtra
 from izett.pattern.document import Edge, Piece, Role, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
 from izett.styling.words import signed
 
 #: cm. Of a dart or a seam at the waist, this much must be left.
@@ -38,7 +38,7 @@ def apply(params: TransposeWaist, context: Context) -> Outcome:
     around = 2 * change
     return Outcome(
         replace(pattern, intent=pattern.intent.with_ease({"waist": around})),
-        (("waist seam up, front and back", params.up), ("waist seam longer, around", around)),
+        (Sum("waist seam up, front and back", params.up), Sum("waist seam longer, around", around)),
     )
 
 

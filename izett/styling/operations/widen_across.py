@@ -16,7 +16,7 @@ from izett.geometry.point import add, scale
 from izett.pattern.document import Role, Seam, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Operation, Outcome, Params, length
+from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
 from izett.styling.words import signed
 
 #: cm. The armhole stays this far inside the shoulder tip at the across line, else the sleeve would hang outwards.
@@ -71,7 +71,7 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     widened = redrawn(piece, moves=moves, curves={armholes[0].start: across})
     return Outcome(
         pattern.with_pieces(widened),
-        (("wider at the armhole, each side", params.amount), ("across the whole " + part, 2 * params.amount)),
+        (Sum("wider at the armhole, each side", params.amount), Sum("across the whole " + part, 2 * params.amount)),
     )
 
 

@@ -1,0 +1,108 @@
+"""Align darts: those above and below a seam meet in it, and stay together when either moves.
+
+Worked after all that shapes the pieces: the lower dart slides along the seam until it lies where the upper one does,
+measured from the centre as sewn. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.point import add, scale, subtract, unit
+from izett.pattern.document import Intake, Pattern, Piece
+from izett.pattern.redraw import redrawn
+from izett.pattern.sewn import holding, walk
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.styling.subject import Subject
+from izett.styling.words import dart_words
+
+#: cm. Slid closer than this they meet.
+MET = 1e-4
+#: Sliding along a curved line is done so often at most: each time it comes about ten times nearer.
+MOST_SLIDES = 8
+
+
+class AlignDarts(Params):
+    """The dart that follows, and the one that it follows."""
+
+    dart: str = Field(description="the dart that is moved", json_schema_extra={"refers": "dart"})
+    to: str = Field(description="the dart on the other side of the seam", json_schema_extra={"refers": "dart"})
+
+
+def apply(params: AlignDarts, context: Context) -> Outcome:
+    """Slide the dart along its line until it meets the other."""
+    piece, (dart, *_) = context.darts(params.dart)
+    fixed_piece, (fixed, *_) = context.darts(params.to)
+    aim, first = _from_seam_start(context.pattern, fixed_piece, fixed), _from_seam_start(context.pattern, piece, dart)
+    pattern = context.pattern
+    for _ in range(MOST_SLIDES):
+        dart = piece.dart(params.dart)
+        off = aim - _from_seam_start(pattern, piece, dart)
+        if abs(off) <= MET:
+            break
+        piece = _slid(piece, dart, off)
+        pattern = pattern.with_pieces(piece)
+    return Outcome(pattern, (Sum("along the seam before", first), Sum("along the seam now", aim)))
+
+
+def _from_seam_start(pattern: Pattern, piece: Piece, dart: Intake) -> float:
+    """Return how far, as sewn, a dart lies from where its seam starts."""
+    lineage = next(e.lineage for e in piece.edges if e.end == dart.mouth[0])
+    for seam in pattern.seams:
+        for side in seam.sides:
+            gone = 0.0
+            for span in side:
+                on = holding(pattern, span.start)
+                for stretch in walk(on, span):
+                    gone += stretch.edge.curve.length
+                    far = stretch.edge.end if stretch.forward else stretch.edge.start
+                    if on is piece and span.along == lineage and far in dart.mouth:
+                        return gone
+    raise StepRefused(
+        f"{dart_words(dart.name).capitalize()} does not open on a seam.",
+        mend="Choose darts that meet in a seam, such as bodice and skirt at the waist.",
+        where=(dart.name,),
+    )
+
+
+def _slid(piece: Piece, dart: Intake, by: float) -> Piece:
+    a, b = (piece.vertex(name) for name in dart.mouth)
+    outwards = unit(subtract(b, a)) if b[0] > a[0] else unit(subtract(a, b))
+    shift = scale(outwards, by)
+    moves = {name: add(piece.vertex(name), shift) for name in dart.mouth}
+    slid = replace(dart, pivot=add(dart.pivot, shift))
+    return redrawn(piece, moves=moves, darts=[slid if d is dart else d for d in piece.darts])
+
+
+def describe(params: AlignDarts) -> str:
+    """Return the step in the maker's words."""
+    return f"Keep {dart_words(params.dart)} in line with {dart_words(params.to)}"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer the first dart of the same kind on the other side of the seam."""
+    dart, piece = subject.dart, subject.piece
+    if dart is None or piece is None:
+        return
+    half = piece.part.split("_")[-1]
+    for other in pattern:
+        if other is not piece and other.part.split("_")[-1] == half:
+            for fixed in other.darts:
+                if fixed.family == dart.family:
+                    yield Offer(f"Keep in line with {dart_words(fixed.name)}", {"dart": dart.name, "to": fixed.name})
+
+
+OPERATION = Operation(
+    key="align_darts",
+    title="Keep darts in line",
+    params=AlignDarts,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    blocks=("bodice", "skirt"),
+    examples=({"dart": "skirt_back.waist_dart", "to": "back.waist_dart"},),
+)

@@ -1,0 +1,140 @@
+"""Convert a dart: what it took in is gathered, tucked, eased, hung loose or kept as room in the armhole.
+
+The mouth becomes part of the line that it opened on, drawn as one; the seam's ease, or the ease meant at that level,
+grows by the mouth. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from enum import StrEnum
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import straight
+from izett.pattern.document import Intake, Notch, NotchKind, Pattern, Piece, Role, mouth_width
+from izett.pattern.paper import without_dart
+from izett.pattern.sewn import span_length
+from izett.styling.fullness import meant
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.subject import Subject, run_of
+from izett.styling.words import dart_words
+
+#: cm. More than this does not go into a seam without a pucker.
+MOST_EASE = 1.5
+#: cm. A larger unsewn dart bags at the armhole.
+MOST_IN_ARMHOLE = 3.0
+
+
+class Into(StrEnum):
+    """What becomes of a dart."""
+
+    GATHERS = "gathers"
+    TUCKS = "tucks"
+    EASE = "ease"
+    ARMHOLE_EASE = "armhole_ease"
+    LOOSE = "loose"
+
+
+WORDS = {
+    Into.GATHERS: "gathers",
+    Into.TUCKS: "soft tucks",
+    Into.EASE: "ease in the seam",
+    Into.ARMHOLE_EASE: "room left in the armhole",
+    Into.LOOSE: "cloth that hangs loose",
+}
+
+
+class ConvertDart(Params):
+    """Which dart, and into what."""
+
+    dart: str = Field(description="the dart's name", json_schema_extra={"refers": "dart"})
+    into: Into = Field(Into.GATHERS, description="what it becomes")
+
+
+def apply(params: ConvertDart, context: Context) -> Outcome:
+    """Take the dart's legs out and draw its line as one."""
+    piece, (dart, *_) = context.darts(params.dart)
+    width = mouth_width(piece, dart)
+    edge = next(e for e in piece.edges if e.end == dart.mouth[0])
+    _refuse(params.into, dart, width, edge.role)
+    a, b = (piece.vertex(name) for name in dart.mouth)
+    after, off = without_dart(piece, dart, straight(a, b))
+    if params.into is Into.TUCKS:
+        after = _notched(context, after, piece, dart, edge.lineage)
+    pattern, sums = meant(context.pattern, context.pattern.with_pieces(after), lies=f"as {WORDS[params.into]}")
+    span = run_of(pattern, after, edge.lineage)
+    longer = span_length(after, span) if span else 0.0
+    told = [Sum("mouth of the dart", width)]
+    if longer > width and not sums:
+        told += [Sum("edge as cut", longer), Sum("ratio", longer / (longer - width), "")]
+    return Outcome(pattern, (*told, *sums, Sum("line drawn anew within", off)))
+
+
+def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
+    if into is Into.EASE and width > MOST_EASE:
+        raise StepRefused(
+            f"{dart_words(dart.name).capitalize()} of {width:.1f} cm is more than the {MOST_EASE:g} cm that ease in.",
+            mend="Gather it, or move a share of it elsewhere first.",
+            where=(dart.name,),
+        )
+    if into is Into.ARMHOLE_EASE and role is not Role.ARMHOLE:
+        raise StepRefused(
+            f"{dart_words(dart.name).capitalize()} does not open in the armhole.",
+            mend="Move it, or a share of it, to the armhole first.",
+            where=(dart.name,),
+        )
+    if into is Into.ARMHOLE_EASE and width > MOST_IN_ARMHOLE:
+        raise StepRefused(
+            f"{width:.1f} cm left open in the armhole would bag: at most {MOST_IN_ARMHOLE:g} cm.",
+            mend="Move a smaller share of the dart there.",
+            where=(dart.name,),
+        )
+
+
+def _notched(context: Context, after: Piece, before: Piece, dart: Intake, lineage: str) -> Piece:
+    """Return the piece with a notch at either side of what was the mouth, between which the tuck lies."""
+    span = run_of(context.pattern, before, lineage)
+    if span is None or not after.holds(span.start) or not after.holds(span.end):
+        return after
+    first = 0.0
+    for edge in before.edges:
+        if edge.lineage == lineage:
+            first += edge.curve.length
+        if edge.end == dart.mouth[0]:
+            break
+    width = mouth_width(before, dart)
+    notches = (Notch(span, first, NotchKind.SINGLE), Notch(span, first + width, NotchKind.SINGLE))
+    return replace(after, notches=(*after.notches, *notches))
+
+
+def describe(params: ConvertDart) -> str:
+    """Return the step in the maker's words."""
+    return f"Turn {dart_words(params.dart)} into {WORDS[params.into]}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer every conversion that the dart's place allows."""
+    dart = subject.dart
+    if dart is None or subject.piece is None:
+        return
+    edge = next(e for e in subject.piece.edges if e.end == dart.mouth[0])
+    for into in Into:
+        if (into is Into.ARMHOLE_EASE) == (edge.role is Role.ARMHOLE) or into in (Into.GATHERS, Into.TUCKS):
+            yield Offer(f"Turn into {WORDS[into]}", {"dart": dart.name, "into": into.value})
+
+
+OPERATION = Operation(
+    key="convert_dart",
+    title="Turn a dart into something else",
+    params=ConvertDart,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    examples=(
+        {"dart": "front.waist_dart", "into": "gathers"},
+        {"dart": "back.waist_dart", "into": "tucks"},
+        {"dart": "front.waist_dart", "into": "loose"},
+    ),
+)

@@ -1,0 +1,68 @@
+"""Shape a dart's legs: straight, or bowed into the dart (it takes in more on the way) or out of it.
+
+A bubble at the tip goes when the legs run out slowly: bow them. Both legs are bowed alike, so that they stay equal.
+Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.pattern.document import Pattern, mouth_width
+from izett.pattern.paper import with_leg_shapes
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Subject
+from izett.styling.words import dart_words
+
+#: Bowed further into the dart than this share of its mouth, the legs would meet before the tip.
+INWARDS = 0.1
+
+
+class ShapeDart(Params):
+    """Which dart, and how its legs run."""
+
+    dart: str = Field(description="a dart's name, or all of a family: front.bust", json_schema_extra={"refers": "dart"})
+    bow: float = length(
+        0.3, low=-1, high=1, meaning="bulge of each leg into the paper in its middle (−: into the dart)"
+    )
+
+
+def apply(params: ShapeDart, context: Context) -> Outcome:
+    """Draw the legs of each dart meant anew."""
+    piece, darts = context.darts(params.dart)
+    for dart in darts:
+        if -params.bow > mouth_width(piece, dart) * INWARDS:
+            raise StepRefused(
+                f"{dart_words(dart.name).capitalize()} is too narrow for legs bowed in by {-params.bow:g} cm.",
+                mend=f"Bow them by at most {mouth_width(piece, dart) * INWARDS:.1f} cm.",
+                where=(dart.name,),
+            )
+    shaped = with_leg_shapes(piece, [replace(dart, bow=params.bow) for dart in darts])
+    return Outcome(context.pattern.with_pieces(shaped), (Sum("bulge of each leg", params.bow),))
+
+
+def describe(params: ShapeDart) -> str:
+    """Return the step in the maker's words."""
+    if params.bow == 0:
+        return f"Draw the legs of {dart_words(params.dart)} straight"
+    return f"Bow the legs of {dart_words(params.dart)} {'out' if params.bow > 0 else 'in'} by {abs(params.bow):g} cm"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to bow a dart's legs."""
+    if subject.dart is not None:
+        yield Offer("Bow its legs", {"dart": subject.name, "bow": 0.3})
+
+
+OPERATION = Operation(
+    key="shape_dart",
+    title="Shape a dart's legs",
+    params=ShapeDart,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    examples=({"dart": "front.waist_dart", "bow": 0.3}, {"dart": "back.waist_dart", "bow": -0.15}),
+)

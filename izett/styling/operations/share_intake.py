@@ -1,0 +1,100 @@
+"""Share the intake of several darts of one kind: marked alike wide, or all in one.
+
+By hand: the mouths are measured, added, and marked again on the same line; the line as sewn keeps its length.
+Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from enum import StrEnum
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import straight
+from izett.geometry.point import add, between, distance, scale, subtract, unit
+from izett.pattern.document import Intake, Pattern, Piece, mouth_width
+from izett.pattern.paper import without_dart
+from izett.pattern.redraw import redrawn
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.subject import Subject
+from izett.styling.words import dart_words
+
+
+class Ways(StrEnum):
+    """How the intake is shared."""
+
+    EVEN = "even"
+    ONE = "one"
+
+
+class ShareIntake(Params):
+    """Which darts, and how."""
+
+    darts: str = Field(description="all darts of a kind on a piece: back.waist", json_schema_extra={"refers": "darts"})
+    ways: Ways = Field(Ways.EVEN, description="even: all alike wide; one: all in the first")
+
+
+def apply(params: ShareIntake, context: Context) -> Outcome:
+    """Mark the mouths anew, each about its own middle."""
+    piece, darts = context.darts(params.darts)
+    if len(darts) < 2:
+        raise StepRefused(
+            f"There is only one of {dart_words(params.darts)}.",
+            mend="Split it, or choose darts of which there are several.",
+            where=(params.darts,),
+        )
+    whole = sum(mouth_width(piece, dart) for dart in darts)
+    widths = {dart.name: whole / len(darts) for dart in darts}
+    if params.ways is Ways.ONE:
+        widths = {darts[0].name: whole}
+        for dart in darts[1:]:
+            a, b = (piece.vertex(name) for name in dart.mouth)
+            piece, _ = without_dart(piece, dart, straight(a, b))
+    for name, width in widths.items():
+        piece = _widened(piece, piece.dart(name), width)
+    return Outcome(
+        context.pattern.with_pieces(piece), (Sum("taken in by all", whole), Sum("by each", max(widths.values())))
+    )
+
+
+def _widened(piece: Piece, dart: Intake, width: float) -> Piece:
+    a, b = (piece.vertex(name) for name in dart.mouth)
+    middle, half = between(a, b, 0.5), scale(unit(subtract(b, a)), width / 2)
+    moves = {dart.mouth[0]: add(middle, scale(half, -1)), dart.mouth[1]: add(middle, half)}
+    if distance(middle, dart.pivot) < width:
+        raise StepRefused(
+            f"{dart_words(dart.name).capitalize()} would be wider than it is long.",
+            mend="Share the intake over more darts.",
+            where=(dart.name,),
+        )
+    return redrawn(piece, moves=moves, darts=[replace(d) if d is dart else d for d in piece.darts])
+
+
+def describe(params: ShareIntake) -> str:
+    """Return the step in the maker's words."""
+    how = "make all alike wide" if params.ways is Ways.EVEN else "merge into one"
+    return f"{dart_words(params.darts).capitalize().removeprefix('The ').capitalize()}: {how}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to even out or merge where a piece has several darts of the kind."""
+    dart, piece = subject.dart, subject.piece
+    if dart is None or piece is None or sum(d.family == dart.family for d in piece.darts) < 2:
+        return
+    family = f"{piece.part}.{dart.family}"
+    yield Offer("Even out with the others", {"darts": family, "ways": "even"})
+    yield Offer("Merge with the others", {"darts": family, "ways": "one"})
+
+
+OPERATION = Operation(
+    key="share_intake",
+    title="Even out or merge darts",
+    params=ShareIntake,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    blocks=("skirt",),
+    examples=({"darts": "skirt_back.waist", "ways": "one"},),
+)

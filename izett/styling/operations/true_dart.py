@@ -1,0 +1,64 @@
+"""True a dart: fold it shut, run the seam line across the mouth without a corner, unfold.
+
+The line on both sides is turned by half of what it broke; the peak of the dart's cap follows. Common practice, no
+single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from math import degrees
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.pattern.document import Pattern, dart_angle
+from izett.pattern.paper import trued_across
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.subject import Subject
+from izett.styling.words import dart_words
+
+#: rad. A line that breaks by less when the dart is shut runs on.
+RUNS_ON = 1e-4
+
+
+class TrueDart(Params):
+    """Which dart."""
+
+    dart: str = Field(description="the dart's name", json_schema_extra={"refers": "dart"})
+
+
+def apply(params: TrueDart, context: Context) -> Outcome:
+    """Turn the line on both sides of the mouth until it runs on."""
+    piece, (dart, *_) = context.darts(params.dart)
+    edges, broken = trued_across(piece.edges, dart.mouth, dart_angle(piece, dart))
+    if tuple(edges) == piece.edges and abs(broken) > RUNS_ON:
+        raise StepRefused(
+            f"{dart_words(dart.name).capitalize()} opens on a straight line, which cannot be run across.",
+            mend="A dart on a straight seam gets its peak by itself: nothing is to be trued.",
+            where=(dart.name,),
+        )
+    trued = replace(piece, edges=tuple(edges))
+    return Outcome(context.pattern.with_pieces(trued), (Sum("the line broke by", degrees(broken), "°"),))
+
+
+def describe(params: TrueDart) -> str:
+    """Return the step in the maker's words."""
+    return f"True the line across {dart_words(params.dart)}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to true a dart."""
+    if subject.dart is not None:
+        yield Offer("True the line across it", {"dart": subject.name})
+
+
+OPERATION = Operation(
+    key="true_dart",
+    title="True a dart",
+    params=TrueDart,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    examples=({"dart": "front.waist_dart"}, {"dart": "back.waist_dart"}),
+)

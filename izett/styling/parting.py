@@ -1,0 +1,265 @@
+"""Cutting a piece along a style line: where the line meets the outline, what it takes up, and the seam that it makes."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from izett.errors import StepRefused
+from izett.geometry.curve import Curve
+from izett.geometry.fit import rounded
+from izett.geometry.outline import runs_inside
+from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
+from izett.pattern.document import Diamond, Edge, Pattern, Piece, Role, Seam, Span, bowed
+from izett.pattern.paper import Gate, Label, between_gates, cut, gate_of, parted_at
+from izett.pattern.sewn import holding
+from izett.styling.operation import Context, Place
+from izett.styling.words import line_words
+
+CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
+#: cm. A line that ends so near to a dart's mouth ends in the dart, and takes it up.
+IN_DART = 1.5
+#: cm. A line ends at least so far from a corner that it does not take up.
+NEAREST_CORNER = 0.5
+#: cm. Over the bust, the longer of two panels is eased to the other by at most this; common practice.
+MOST_OVER_BUST = 0.6
+#: cm. Between its ends a style line stays so far from the outline: narrower paper cannot be sewn.
+CLEAR = 0.2
+#: cm. How far before a corner a style line begins to round, at first; halved until the panels agree.
+REACH = 7.0
+
+
+@dataclass(frozen=True)
+class Ready:
+    """A ring parted for a cut, with the gates where the cut begins and ends."""
+
+    piece: Piece
+    edges: list[Edge]
+    gates: tuple[Gate, Gate]
+
+
+def ready_between(context: Context, start: Place, end: Place) -> Ready:
+    """Return a piece made ready to be cut between two places; a dart near to a place is taken up.
+
+    Raises:
+        StepRefused: the places lie on two pieces, on one line that cannot be cut, or too near to a corner.
+        ReferenceLost: a place is not there.
+    """
+    piece, first_edge, first_along = context.place(start)
+    other, second_edge, second_along = context.place(end)
+    if piece is not other:
+        raise StepRefused(
+            f"{line_words(start.along).capitalize()} lies on {piece.title.lower()}, "
+            f"{line_words(end.along)} on {other.title.lower()}.",
+            mend="Choose two places on one piece.",
+            where=(start.along, end.along),
+        )
+    spots = [
+        (first_edge, first_along, (context.named("1a"), context.named("1b"))),
+        (second_edge, second_along, (context.named("2a"), context.named("2b"))),
+    ]
+    edges = list(piece.edges)
+    gates: list[Gate] = []
+    # On one edge the later place first: parting keeps what lies before it.
+    order = sorted((0, 1), key=lambda i: (piece.edges.index(spots[i][0]), spots[i][1]), reverse=True)
+    found: dict[int, Gate] = {}
+    for i in order:
+        edge, along, names = spots[i]
+        dart = _dart_near(piece, edge, along)
+        if dart is not None:
+            found[i] = gate_of(piece.dart(dart))
+            continue
+        if min(along, edge.curve.length - along) < NEAREST_CORNER:
+            raise StepRefused(
+                f"The place on {line_words(edge.lineage)} is closer than {NEAREST_CORNER} cm to a corner.",
+                mend="Choose a place further along.",
+                where=(edge.lineage,),
+            )
+        current = next(e for e in edges if e.start == edge.start)
+        edges = parted_at(edges, current, along, names)
+        found[i] = Gate(*names)
+    gates = [found[0], found[1]]
+    if gates[0] == gates[1]:
+        raise StepRefused("The line begins and ends in one dart.", mend="Choose another end.", where=(start.along,))
+    return Ready(piece, edges, (gates[0], gates[1]))
+
+
+def _dart_near(piece: Piece, edge: Edge, along: float) -> str | None:
+    for dart in piece.darts:
+        if edge.end == dart.mouth[0] and edge.curve.length - along < IN_DART:
+            return dart.name
+        if edge.start == dart.mouth[1] and along < IN_DART:
+            return dart.name
+    return None
+
+
+@dataclass(frozen=True, slots=True)
+class Naming:
+    """What a cut makes: the seam's name, what its new edges are, and the title of the part that was cut off."""
+
+    seam: str
+    title: str
+    role: Role = Role.PANEL
+    ease: tuple[float, float] = (0.0, 0.0)
+    lies: str = ""
+
+
+def parted(
+    context: Context, ready: Ready, naming: Naming, *, bend: float = 0.0, bow: float = 0.0, by: Diamond | None = None
+) -> Pattern:
+    """Cut a piece made ready; the part with the centre, or else the larger one, keeps the piece's name.
+
+    Args:
+        context, ready: the step, and the piece with its gates.
+        naming: of what is made.
+        bend: how far (cm) the line bulges, to the left when walked from the first gate.
+        bow: how far (cm) its first stretch, from the first gate inwards, bulges towards the centre.
+        by: a dart within the piece that the line takes up.
+    """
+    one, two = ready.gates
+    spots = corners_of(ready.edges)
+    runs = (between_gates(ready.edges, one.leave, two.arrive), between_gates(ready.edges, two.leave, one.arrive))
+    centre = 0 if _is_main(runs[0], runs[1]) else 1
+    # As each part has the line: of the first from the second gate to the first, of the other the other way.
+    corners = (
+        [spots[two.arrive], *two.inwards, *reversed(one.inwards), spots[one.leave]],
+        [spots[one.arrive], *one.inwards, *reversed(two.inwards), spots[two.leave]],
+    )
+    if by is not None:
+        corners = (
+            _with_diamond(corners[0], by, spots[two.arrive], towards_centre=centre == 0),
+            _with_diamond(corners[1], by, spots[one.arrive], towards_centre=centre == 1),
+        )
+    if bow:
+        corners = (
+            [*corners[0][:-1], _aside(corners[0][-2], corners[0][-1], bow if centre == 0 else -bow), corners[0][-1]],
+            [corners[1][0], _aside(corners[1][0], corners[1][1], bow if centre == 1 else -bow), *corners[1][1:]],
+        )
+    roles = {edge.start: edge for edge in ready.edges if edge.role in CENTRES}
+    square = tuple(
+        _inwards(roles[gate.leave]) if gate.leave in roles and not gate.inwards else None for gate in (two, one)
+    )
+    lines = _drawn(corners, bend, (square[0], square[1]))
+    outline = [point for edge in ready.edges for point in edge.curve.flattened()[:-1]]
+    if not any(gate.inwards for gate in ready.gates) and not runs_inside(outline, lines[0].flattened(), clear=CLEAR):
+        raise StepRefused(
+            f"The line would leave the paper of {ready.piece.title.lower()}.",
+            mend="Bend it less or the other way, or choose other ends.",
+            where=(ready.piece.name,),
+        )
+    uid = context.uid
+    labels = [
+        Label(ready.piece.name, ready.piece.title, f"{uid}.edge"),
+        Label(f"{ready.piece.name}.{uid}", naming.title, f"{uid}.other"),
+    ]
+    pattern = cut(
+        context.pattern,
+        ready.piece,
+        ready.edges,
+        ready.gates,
+        lines,
+        (labels[centre], labels[1 - centre]),
+        role=naming.role,
+    )
+    lineages = (labels[centre].lineage, labels[1 - centre].lineage)
+    # Both sides are named from the second gate on: the first part has the line that way round, the other against it.
+    sides = (Span(two.arrive, one.leave, lineages[0]), Span(two.leave, one.arrive, lineages[1]))
+    # The shorter side is the first, so that what the other has more is ease on it.
+    lengths = tuple(line.length for line in lines)
+    order = (0, 1) if lengths[0] <= lengths[1] else (1, 0)
+    words = ("centre", "side") if order[0] == centre else ("side", "centre")
+    seam = Seam(
+        unused(pattern, naming.seam, uid),
+        ((sides[order[0]],), (sides[order[1]],)),
+        naming.ease,
+        naming.lies,
+        words,
+    )
+    return replace(pattern, seams=(*pattern.seams, seam))
+
+
+def corners_of(edges: Sequence[Edge]) -> dict[str, Point]:
+    """Return the corners of a ring, those that a cut will part included."""
+    return {edge.start: edge.curve.start for edge in edges} | {edge.end: edge.curve.end for edge in edges}
+
+
+def unused(pattern: Pattern, name: str, uid: str) -> str:
+    """Return a seam's name, told apart by the step's where the pattern has one of that name already."""
+    return name if all(seam.name != name for seam in pattern.seams) else f"{name}_{uid}"
+
+
+def _aside(a: Point, b: Point, left: float) -> Point:
+    """Return the point beside the middle of a stretch, `left` cm into the paper of a ring that walks it from `a` to `b`."""
+    return add(between(a, b, 0.5), scale(left_of(unit(subtract(b, a))), left))
+
+
+def _is_main(run: Sequence[Edge], other: Sequence[Edge]) -> bool:
+    held = (any(edge.role in CENTRES for edge in run), any(edge.role in CENTRES for edge in other))
+    if held[0] != held[1]:
+        return held[0]
+    return _length(run) >= _length(other)
+
+
+def _length(run: Sequence[Edge]) -> float:
+    return sum(edge.curve.length for edge in run)
+
+
+def _with_diamond(corners: list[Point], by: Diamond, start: Point, *, towards_centre: bool) -> list[Point]:
+    """Return the corners of a cut with those of a dart within the piece, on the side that this part has of it."""
+    inner = min((by.left, by.right), key=lambda p: abs(p[0]))
+    outer = by.right if inner is by.left else by.left
+    through = [by.top, inner if towards_centre else outer, by.bottom]
+    if distance(start, by.bottom) < distance(start, by.top):
+        through.reverse()
+    # After what lies nearer to the start of the walk, before what lies nearer to its end.
+    index = next(
+        (i for i in range(1, len(corners)) if distance(start, corners[i]) > distance(start, through[0])),
+        len(corners) - 1,
+    )
+    return [*corners[:index], *through, *corners[index:]]
+
+
+def _inwards(edge: Edge) -> Vector:
+    return left_of(edge.curve.start_direction)
+
+
+#: A line that leaves the centre square keeps this share of its length before it turns to its other end.
+SQUARE_FOR = 0.4
+
+
+def _drawn(
+    corners: tuple[list[Point], list[Point]], bend: float, square: tuple[Vector | None, Vector | None]
+) -> tuple[Curve, Curve]:
+    """Return the line as both parts have it; where it meets the centre it leaves it square."""
+    if len(corners[0]) == 2 and len(corners[1]) == 2:
+        a, b = corners[0]
+        line = bowed(a, b, -bend)
+        if any(square):
+            chord = unit(subtract(b, a))
+            points = line.points if len(line.points) == 4 else (a, between(a, b, 1 / 3), between(a, b, 2 / 3), b)
+            room = SQUARE_FOR * distance(a, b)
+            second = add(a, scale(square[0], room)) if square[0] and dot(square[0], chord) > 0 else points[1]
+            third = add(b, scale(square[1], room)) if square[1] and dot(square[1], chord) < 0 else points[2]
+            line = Curve((a, second, third, b))
+        return line, line.reversed()
+    reach = REACH
+    while True:
+        lines = (rounded(corners[0], reach), rounded(corners[1], reach))
+        if abs(lines[0].length - lines[1].length) <= MOST_OVER_BUST * 0.8 or reach < 0.1:
+            return lines
+        reach /= 1.5
+
+
+def seam_named(context: Context, name: str) -> Seam:
+    """Return a seam of the pattern by name.
+
+    Raises:
+        StepRefused: there is none.
+    """
+    context.read.add(name)
+    for seam in context.pattern.seams:
+        if seam.name == name:
+            for span in (*seam.sides[0], *seam.sides[1]):
+                context.read.update((span.start, span.end, span.along))
+                holding(context.pattern, span.start)
+            return seam
+    have = ", ".join(seam.name.replace("_", " ") for seam in context.pattern.seams)
+    raise StepRefused(f"The pattern has no seam “{name}”.", mend=f"Its seams are: {have}.", where=(name,))

@@ -1,0 +1,116 @@
+"""What the maker points at: a dart, a line of the outline, a level, a piece, or the garment as a whole."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, Seam, Span
+
+
+class Kind(StrEnum):
+    """What kind of thing is pointed at."""
+
+    DART = "dart"
+    LINE = "line"
+    LEVEL = "level"
+    PIECE = "piece"
+    GARMENT = "garment"
+
+
+@dataclass(frozen=True)
+class Subject:
+    """A thing pointed at.
+
+    Attributes:
+        kind: what it is.
+        name: of the dart, the line (its lineage), the level or the piece.
+        piece: the piece that it lies on; None for the garment.
+        span: a line's whole run, from end to end over cuts.
+        fraction: how far along the line it was pointed at.
+    """
+
+    kind: Kind
+    name: str = ""
+    piece: Piece | None = None
+    span: Span | None = None
+    fraction: float = 0.5
+
+    @property
+    def role(self) -> Role | None:
+        """The class of the line pointed at, if it is one."""
+        if self.kind is not Kind.LINE or self.piece is None:
+            return None
+        return next((edge.role for edge in self.piece.edges if edge.lineage == self.name), None)
+
+    @property
+    def dart(self) -> Intake | None:
+        """The dart pointed at, if it is one."""
+        if self.kind is not Kind.DART or self.piece is None:
+            return None
+        return next((dart for dart in self.piece.darts if dart.name == self.name), None)
+
+    def line(self) -> dict[str, str]:
+        """Return the line's run as a step's parameters name it."""
+        assert self.span is not None
+        return {"start": self.span.start, "end": self.span.end, "along": self.span.along}
+
+    def place(self) -> dict[str, object]:
+        """Return the place on the line as a step's parameters name it."""
+        return {**self.line(), "fraction": round(self.fraction, 3)}
+
+
+def subject_of(pattern: Pattern, kind: Kind, name: str, piece_name: str, fraction: float) -> Subject | None:
+    """Return what is pointed at, or None where the pattern has no such thing (any more)."""
+    if kind is Kind.GARMENT:
+        return Subject(kind)
+    piece = next((p for p in pattern if p.name == piece_name), None)
+    if piece is None:
+        return None
+    if kind is Kind.LINE:
+        span = run_of(pattern, piece, name)
+        return Subject(kind, name, piece, span, fraction) if span else None
+    return Subject(kind, name, piece)
+
+
+def run_of(pattern: Pattern, piece: Piece, lineage: str) -> Span | None:
+    """Return the whole run of a line from end to end in ring order, darts shut, over cuts; None where there is none."""
+    first = _end(pattern, piece, lineage, forward=False)
+    last = _end(pattern, piece, lineage, forward=True)
+    return Span(first, last, lineage) if first and last else None
+
+
+def _end(pattern: Pattern, piece: Piece, lineage: str, *, forward: bool) -> str | None:
+    for _ in pattern.pieces:
+        end = _end_on(piece, lineage, forward=forward)
+        if end is None or end not in pattern.links:
+            return end
+        following = pattern.links[end]
+        other = next((p for p in pattern if p.holds(following)), None)
+        if other is None or _end_on(other, lineage, forward=forward) is None:
+            return end
+        piece = other
+    return None
+
+
+def _end_on(piece: Piece, lineage: str, *, forward: bool) -> str | None:
+    ring: list[Edge] = [edge for edge in piece.edges if not edge.is_leg]
+    if not forward:
+        ring = ring[::-1]
+    for i, edge in enumerate(ring):
+        following = ring[(i + 1) % len(ring)]
+        if edge.lineage == lineage and following.lineage != lineage:
+            return edge.end if forward else edge.start
+    return None
+
+
+def seam_at(pattern: Pattern, piece: Piece, lineage: str) -> Seam | None:
+    """Return the seam that a line of a piece is sewn in, or None."""
+    for seam in pattern.seams:
+        for side in seam.sides:
+            if any(span.along == lineage and piece.holds(span.start) for span in side):
+                return seam
+    return None
+
+
+def ends_of(piece: Piece, role: Role) -> list[str]:
+    """Return the names of the lines of a role on a piece, in ring order, each once."""
+    return list(dict.fromkeys(edge.lineage for edge in piece.edges if edge.role is role))
