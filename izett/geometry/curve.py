@@ -113,7 +113,7 @@ class Curve:
         gone = 0.0
         for index, cubic in enumerate(cubics):
             part = _cubic_length(cubic)
-            if 0 < index and abs(along - gone) <= SAME_POINT:
+            if index > 0 and abs(along - gone) <= SAME_POINT:
                 # On a joint: a cubic of no length would have no direction.
                 return joined(cubics[:index]), joined(cubics[index:])
             if along < gone + part or index == len(cubics) - 1:

@@ -113,9 +113,9 @@ OPERATION = Operation(
             "title": "Yoke",
         },
         {
-            "start": _place("front.neck_shoulder", "front.shoulder_tip", "front.shoulder", 0.5),
+            "start": _place("front.neck_shoulder", "front.neck_cf", "front.neck", 0.5),
             "end": _place("front.underarm", "front.shoulder_tip", "front.armhole", 0.55),
-            "bend": 1.0,
+            "bend": 0.8,
         },
     ),
 )

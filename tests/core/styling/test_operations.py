@@ -301,7 +301,7 @@ def test_four_edges_at_the_side_change_the_garment_by_four_times_as_much(evaluat
     assert stage.failure is None
     sums = {what: value for what, value, _ in stage.sums}
     # Measured along the waist with its darts shut: the slanted seam gives a little less than square to itself.
-    assert sums["around at the waist"] == pytest.approx(4 * waist, rel=0.06, abs=0.02)
+    assert sums["around at the waist"] == pytest.approx(4 * waist, rel=0.06, abs=0.2)
     old, new = (sum(p.level("bust") for p in e.pattern) for e in (before, after))
     assert sums["around at the bust"] == pytest.approx(2 * (new - old))
     # Along the level bust line a slanted seam gives a little more than square to itself.
