@@ -1,7 +1,7 @@
 """What a check is: a claim about the garment, with craft tolerances as parameters, and findings with place and numbers."""
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any
 
@@ -28,6 +28,7 @@ class Verdict(StrEnum):
     WARNS = "warns"
     FAILS = "fails"
     NOT_APPLICABLE = "not_applicable"
+    ACCEPTED = "accepted"
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,12 +90,26 @@ class Result:
     finding: Finding
     words: str
     mend: str
+    reason: str = ""
 
 
 def run(check: Check, garment: Garment) -> list[Result]:
-    """Return what a check finds with its default tolerances."""
-    found = list(check.find(garment, check.params()))
-    return [Result(check.key, check.claim, f, check.word(f), check.mend) for f in found]
+    """Return what a check finds with its default tolerances; what the maker accepts is so marked, with the reason."""
+    return [_result(check, garment, f) for f in check.find(garment, check.params())]
+
+
+def _result(check: Check, garment: Garment, finding: Finding) -> Result:
+    words = check.word(finding)
+    if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
+        for accepted in garment.pattern.accepted:
+            if (
+                accepted.check == check.key
+                and accepted.where == finding.where
+                and abs(finding.amount) <= accepted.up_to
+            ):
+                taken = replace(finding, verdict=Verdict.ACCEPTED)
+                return Result(check.key, check.claim, taken, words, check.mend, accepted.reason)
+    return Result(check.key, check.claim, finding, words, check.mend)
 
 
 def verdict(amount: float, allowed: float, *, otherwise: Verdict = Verdict.FAILS) -> Verdict:

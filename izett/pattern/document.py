@@ -167,6 +167,7 @@ class Seam:
         ease: the intended length of the second side less the first, from … to, in cm.
         lies: where that ease lies, in words for the sewing sheet.
         words: the two sides in words.
+        offset: how far (cm) the second side begins before the first, where the two are not sewn end to end.
     """
 
     name: str
@@ -174,6 +175,7 @@ class Seam:
     ease: tuple[float, float]
     lies: str = ""
     words: tuple[str, str] = ("front", "back")
+    offset: float = 0.0
 
 
 def matching(parts: tuple[str, str], line: str, start: str, end: str) -> tuple[tuple[Span, ...], tuple[Span, ...]]:

@@ -14,7 +14,7 @@ import shapely
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.blend import refitted
-from izett.geometry.curve import Curve
+from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
@@ -383,6 +383,40 @@ def without_dart(piece: Piece, dart: Intake, between_mouths: Curve | None) -> tu
     darts = tuple(d for d in piece.darts if d is not dart)
     aliases = {key: value for key, value in piece.aliases.items() if value not in gone}
     return replace(piece, edges=tuple(ring), darts=darts, aliases=MappingProxyType(aliases)), off
+
+
+def shortened(piece: Piece, corner: str, lineage: str, by: float) -> Piece:
+    """Return the piece with `by` cm cut off one of its lines from a corner on; the corner keeps its name.
+
+    Corners within the line that are cut off go with it; negative amounts run the line on in its own direction. The line
+    on the other side of the corner is left with a gap, to be drawn anew.
+    """
+    leaving = any(edge.start == corner and edge.lineage == lineage for edge in piece.edges)
+    ring = list(piece.edges)
+    while True:
+        index = next(
+            i for i, e in enumerate(ring) if (e.start if leaving else e.end) == corner and e.lineage == lineage
+        )
+        edge = ring[index]
+        following = ring[(index + 1) % len(ring)] if leaving else ring[index - 1]
+        if by < edge.curve.length or following.lineage != lineage:
+            break
+        by -= edge.curve.length
+        ring = [
+            e if e is not following else replace(e, start=corner) if leaving else replace(e, end=corner)
+            for e in ring
+            if e is not edge
+        ]
+    curve = edge.curve if leaving else edge.curve.reversed()
+    if by >= 0:
+        kept = curve.split(by)[1]
+    else:
+        kept = joined(
+            [*straight(add(curve.start, scale(curve.start_direction, by)), curve.start).cubics(), *curve.cubics()]
+        )
+        kept = straight(kept.start, curve.end) if curve.is_straight else kept
+    ring[index] = replace(edge, curve=kept if leaving else kept.reversed())
+    return replace(piece, edges=tuple(ring))
 
 
 def trued_across(edges: Sequence[Edge], mouth: tuple[str, str], angle: float) -> tuple[list[Edge], float]:

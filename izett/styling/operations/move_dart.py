@@ -66,7 +66,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
         (dart.pivot, between(piece.vertex(dart.mouth[0]), piece.vertex(dart.mouth[1]), 0.5)),
         (dart.pivot, first.end),
     )
-    still = _region(dart.pivot, _still_part(before, edge, first, second, after, near_moves=near_moves))
+    still = region_of(dart.pivot, _still_part(before, edge, first, second, after, near_moves=near_moves))
     turned_names = {e.start for e in (near if near_moves else far)}
     moved = replace(
         moved,
@@ -74,7 +74,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
             replace(d, pivot=motion(d.pivot)) if d.mouth[0] in turned_names and d.name != dart.name else d
             for d in moved.darts
         ),
-        lines=tuple(part for line in piece.lines for part in _carried(line, slashes, still, motion)),
+        lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
     )
     new_name = dart.name if params.share == 1 else f"{context.uid}.dart"
     made = moved.dart(new_name)
@@ -161,11 +161,12 @@ def _still_part(
     return [replace(edge, curve=second), *after]
 
 
-def _region(pivot: Point, edges: Iterable[Edge]) -> list[Point]:
+def region_of(pivot: Point, edges: Iterable[Edge]) -> list[Point]:
+    """Return the outline of the paper between a pivot and a run of edges."""
     return [pivot, *(point for edge in edges for point in edge.curve.flattened())]
 
 
-def _carried(
+def carried(
     line: LevelLine, slashes: tuple[tuple[Point, Point], ...], region: list[Point], motion: Motion
 ) -> list[LevelLine]:
     """Return a level line parted where the slashes cross it, each part carried by the paper that it is drawn on."""

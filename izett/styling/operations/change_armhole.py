@@ -1,0 +1,127 @@
+"""Raise, lower or scoop the armhole.
+
+The underarm slides along the side seam, front and back alike, so the seam stays equal; the scoop is a smooth shift of
+the lower armhole into the piece. The armhole's length changes: the sleeve is capped again. Common practice, no single
+source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from math import pi, sin
+
+from izett.errors import StepRefused
+from izett.geometry.fit import displaced
+from izett.geometry.point import Point, add, scale
+from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.redraw import redrawn
+from izett.styling.fullness import with_levels
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject
+from izett.styling.words import signed
+
+#: cm. Of the side seam above a dart or a corner this much must be left.
+LEAST_LEFT = 1.0
+
+
+class ChangeArmhole(Params):
+    """How the armhole changes."""
+
+    lower: float = length(0.0, low=-3, high=14, meaning="lower at the underarm, front and back (−: raise)")
+    scoop_front: float = length(0.0, low=-2, high=4, meaning="cut further into the front (−: filled out)")
+    scoop_back: float = length(0.0, low=-2, high=4, meaning="cut further into the back (−: filled out)")
+
+
+def apply(params: ChangeArmhole, context: Context) -> Outcome:
+    """Slide the underarm, then draw the armhole."""
+    pieces: list[Piece] = []
+    sums = [Sum("lower at the underarm", params.lower)]
+    for piece in context.pattern:
+        holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
+        if not holes:
+            continue
+        context.read.update((holes[0].lineage, holes[0].start, holes[-1].end))
+        before = sum(edge.curve.length for edge in holes)
+        new = _lowered(piece, params.lower)
+        scoop = params.scoop_front if "front" in piece.part else params.scoop_back
+        new = _scooped(new, scoop)
+        after = sum(edge.curve.length for edge in new.edges if edge.role is Role.ARMHOLE)
+        sums.append(Sum(f"armhole of the {piece.title.lower()}, longer", after - before))
+        pieces.append(new)
+    if not pieces:
+        raise StepRefused("The pattern has no armhole.", mend="Add a bodice or a top.", where=("armhole",))
+    pattern = context.pattern.with_pieces(*pieces)
+    return Outcome(replace(pattern, intent=with_levels(context.pattern, pattern)), tuple(sums))
+
+
+def _underarm(piece: Piece) -> tuple[Edge, str, bool] | None:
+    """Return the side edge at the underarm, its corner, and whether that is the edge's end."""
+    for i, edge in enumerate(piece.edges):
+        following = piece.edges[(i + 1) % len(piece.edges)]
+        if edge.role is Role.SIDE and following.role is Role.ARMHOLE:
+            return edge, edge.end, True
+        if edge.role is Role.ARMHOLE and following.role is Role.SIDE:
+            return following, following.start, False
+    return None
+
+
+def _lowered(piece: Piece, lower: float) -> Piece:
+    found = _underarm(piece)
+    if found is None or lower == 0:
+        return piece
+    side, corner, at_end = found
+    if side.curve.length - lower < LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: lowering the armhole by {lower:g} cm leaves less than {LEAST_LEFT:g} cm of the side seam "
+            "above its dart or corner.",
+            mend="Lower it less, or move the bust dart first.",
+            where=(side.lineage,),
+        )
+    down = scale(side.curve.end_direction, -1.0) if at_end else side.curve.start_direction
+    spot: Point = add(piece.vertex(corner), scale(down, lower))
+    return redrawn(piece, moves={corner: spot})
+
+
+def _scooped(piece: Piece, scoop: float) -> Piece:
+    if scoop == 0:
+        return piece
+    holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
+    edge = max(holes, key=lambda e: e.curve.length)
+    inwards = -1.0 if edge.curve.start[0] > piece.grain[0][0] else 1.0
+    # Most at the lower third, nothing at either end.
+    curve = displaced(edge.curve, lambda share: (inwards * scoop * sin(pi * share) ** 2 * _lower(share), 0.0))
+    return replace(piece, edges=tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges))
+
+
+def _lower(share: float) -> float:
+    """Weigh the lower part of the armhole, which begins at the underarm, more than the upper."""
+    return 1.3 * (1 - 0.6 * share)
+
+
+def describe(params: ChangeArmhole) -> str:
+    """Return the step in the maker's words."""
+    parts = []
+    if params.lower:
+        parts.append(signed(params.lower, "lower by", "raise by"))
+    for where, cm in (("front", params.scoop_front), ("back", params.scoop_back)):
+        if cm:
+            parts.append(f"{signed(cm, 'scoop', 'fill out')} in the {where}")
+    return f"Armhole: {', '.join(parts) or 'as it is'}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to lower or scoop the armhole pointed at."""
+    if subject.kind is Kind.LINE and subject.role is Role.ARMHOLE:
+        yield Offer("Lower or raise the armhole", {"lower": 1.0})
+        yield Offer("Scoop the armhole", {"scoop_front": 0.5, "scoop_back": 0.3})
+
+
+OPERATION = Operation(
+    key="change_armhole",
+    title="Raise, lower or scoop the armhole",
+    params=ChangeArmhole,
+    apply=apply,
+    describe=describe,
+    group=Group.NECK,
+    offers=offers,
+    examples=({"lower": 1.0}, {"scoop_front": 0.6, "scoop_back": 0.4}),
+)

@@ -1,0 +1,128 @@
+"""Cut away: along a line from edge to edge, the part beyond it is left off.
+
+A short sleeve, a halter, a strapless edge, a low back are this. What was sewn to the part that is gone is no seam any
+more; the new edge is a hem or an edge to be faced. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from pydantic import Field
+
+from izett.geometry.outline import signed_area
+from izett.pattern.document import Pattern, Piece, Role, Seam, Span
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.parting import Naming, parted, ready_between
+from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.words import line_words
+
+
+class CutAway(Params):
+    """Where the line runs."""
+
+    start: Place = Field(description="where the line begins")
+    end: Place = Field(description="where it ends")
+    bend: float = length(0.0, low=-10, high=10, meaning="bulge of the line in its middle (to the left from the start)")
+    smaller: bool = Field(True, description="the smaller part is left off; otherwise the larger")
+
+
+def apply(params: CutAway, context: Context) -> Outcome:
+    """Cut, and keep one part."""
+    ready = ready_between(context, params.start, params.end)
+    pattern = parted(context, ready, Naming("cut", "cut away", Role.HEM), bend=params.bend)
+    one, other = pattern.piece(ready.piece.name), pattern.piece(f"{ready.piece.name}.{context.uid}")
+    # Measured on paper: the part with less of it goes, unless the maker says otherwise.
+    smaller, larger = sorted((one, other), key=lambda piece: abs(_area(piece)))
+    kept, gone = (larger, smaller) if params.smaller else (smaller, larger)
+    kept_named = replace(kept, name=ready.piece.name, title=ready.piece.title)
+    pieces = tuple(kept_named if p is kept else p for p in pattern.pieces if p is not gone)
+    lost = {edge.start for edge in gone.edges} | {edge.end for edge in gone.edges}
+    seams = tuple(seam for seam in (_left_of(s, lost) for s in pattern.seams[:-1]) if seam is not None)
+    along = {
+        level: spans
+        for level, spans in pattern.intent.along.items()
+        if not any({span.start, span.end} & lost for span in spans)
+    }
+    links = {k: v for k, v in pattern.links.items() if not {k, v} & lost}
+    pattern = replace(pattern, pieces=pieces, seams=seams, links=links, intent=replace(pattern.intent, along=along))
+    new = next(e for e in kept_named.edges if e.lineage.startswith(f"{context.uid}."))
+    return Outcome(pattern, (Sum("length of the new edge", new.curve.length),), (new.lineage,))
+
+
+def _area(piece: Piece) -> float:
+    return signed_area(piece.outline())
+
+
+def _left_of(seam: Seam, lost: set[str]) -> Seam | None:
+    """Return what is left of a seam, or None: where one side has lost a part, the partner is no longer sewn there."""
+
+    def stays(span: Span) -> bool:
+        return not {span.start, span.end} & lost
+
+    if all(stays(span) for side in seam.sides for span in side):
+        return seam
+    if len(seam.sides[0]) == len(seam.sides[1]):
+        pairs = [(a, b) for a, b in zip(*seam.sides, strict=True) if stays(a) and stays(b)]
+        if pairs:
+            return replace(seam, sides=(tuple(a for a, _ in pairs), tuple(b for _, b in pairs)))
+        return None
+    first, second = (tuple(span for span in side if stays(span)) for side in seam.sides)
+    return replace(seam, sides=(first, second)) if first and second else None
+
+
+def describe(params: CutAway) -> str:
+    """Return the step in the maker's words."""
+    return f"Cut away along a line from {line_words(params.start.along)} to {line_words(params.end.along)}"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer to cut away from the place pointed at to another line; across a sleeve at an even height."""
+    piece = subject.piece
+    if subject.kind is not Kind.LINE or piece is None or subject.span is None:
+        return
+    if subject.role is Role.UNDERARM:
+        other = next((e.lineage for e in piece.edges if e.role is Role.UNDERARM and e.lineage != subject.name), None)
+        span = run_of(pattern, piece, other) if other else None
+        if span is not None:
+            # The ring runs up one underarm and down the other.
+            end = {
+                "start": span.start,
+                "end": span.end,
+                "along": span.along,
+                "fraction": round(1 - subject.fraction, 3),
+            }
+            yield Offer("Short sleeve: cut off here", {"start": subject.place(), "end": end})
+    elif subject.role in (Role.NECK, Role.ARMHOLE, Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE):
+        for lineage in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg and e.lineage != subject.name):
+            span = run_of(pattern, piece, lineage)
+            if span is not None:
+                end = {"start": span.start, "end": span.end, "along": span.along, "fraction": 0.5}
+                yield Offer(f"Cut away from here to {line_words(lineage)}", {"start": subject.place(), "end": end})
+
+
+OPERATION = Operation(
+    key="cut_away",
+    title="Cut away",
+    params=CutAway,
+    apply=apply,
+    describe=describe,
+    group=Group.HEM,
+    offers=offers,
+    blocks=("bodice", "sleeve"),
+    examples=(
+        {
+            "start": {
+                "start": "sleeve.wrist_front",
+                "end": "sleeve.underarm_front",
+                "along": "sleeve.front_underarm",
+                "fraction": 0.6,
+            },
+            "end": {
+                "start": "sleeve.wrist_back",
+                "end": "sleeve.underarm_back",
+                "along": "sleeve.back_underarm",
+                "fraction": 0.6,
+            },
+        },
+    ),
+)

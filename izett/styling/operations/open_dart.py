@@ -1,0 +1,151 @@
+"""Open a new dart: slash from an edge to a hinge on the opposite one and spread; the opening is sewn as a dart.
+
+An elbow dart lets the arm bend: the lower sleeve turns forward about the front underarm, the dart opens behind at the
+elbow. The drawn tip stays short of the hinge. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.motion import Motion
+from izett.geometry.point import distance
+from izett.pattern.document import Edge, Intake, Pattern, Role, legs, mouth_width
+from izett.pattern.paper import between_gates
+from izett.styling.fullness import meant
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operations import move_dart
+from izett.styling.spreading import CENTRES, Slash, opening
+from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.words import line_words
+
+
+class OpenDart(Params):
+    """Where it opens, what it turns about, how wide and how long."""
+
+    at: Place = Field(description="the place on the edge where it opens")
+    hinge: Place = Field(description="the place on the opposite edge about which the paper turns")
+    width: float = length(2.0, low=0.3, high=8, meaning="width of the mouth")
+    long: float = length(9.0, low=3, high=30, meaning="length of the dart as drawn")
+
+
+def apply(params: OpenDart, context: Context) -> Outcome:
+    """Turn the part beyond the slash and draw the dart."""
+    piece, edge, along = context.place(params.at)
+    other, far, far_along = context.place(params.hinge)
+    if other is not piece or far is edge:
+        raise StepRefused(
+            "A dart opens on one edge and turns about another of the same piece.",
+            mend="Choose another hinge.",
+            where=(params.at.along, params.hinge.along),
+        )
+    slash = Slash((edge, along), (far, far_along), params.width, 0.0)
+    mouth, hinge = slash.line
+    reach = distance(mouth, hinge)
+    if params.long > reach - 0.5:
+        raise StepRefused(
+            f"The slash is {reach:.1f} cm long: a dart of {params.long:g} cm does not fit.",
+            mend="Make the dart shorter.",
+            where=(edge.lineage,),
+        )
+    names = (context.named("a"), context.named("b"))
+    corner = context.named("hinge")
+    first, second = edge.curve.split(along)
+    ring: list[Edge] = []
+    for e in piece.edges:
+        if e is edge:
+            ring += [replace(e, curve=first, end=names[0]), replace(e, curve=second, start=names[1])]
+        elif e is far:
+            one, two = e.curve.split(far_along)
+            ring += [replace(e, curve=one, end=corner), replace(e, curve=two, start=corner)]
+        else:
+            ring.append(e)
+    before, after = between_gates(ring, corner, names[0]), between_gates(ring, names[1], corner)
+    after_turns = not any(e.role in CENTRES for e in after) and _lower(after) <= _lower(before)
+    motion: Motion = opening(slash, onwards=after_turns)
+    turned = after if after_turns else before
+    moved = [replace(e, curve=e.curve.mapped(motion)) for e in turned]
+    before, after = (before, moved) if after_turns else (moved, after)
+    dart = Intake(context.named("dart"), "new", hinge, reach - params.long, names, context.named("tip"))
+    drawn = [*before, *legs(dart, before[-1].curve.end, after[0].curve.start), *after]
+    # The hinge is no corner of the outline unless the two parts meet at an angle there: it stays as a corner of one line.
+    start = next(i for i, e in enumerate(drawn) if e.start == piece.edges[0].start)
+    names_turned = {e.start for e in turned}
+    region = move_dart.region_of(hinge, turned)
+    new = replace(
+        piece,
+        edges=(*drawn[start:], *drawn[:start]),
+        darts=(
+            *(replace(d, pivot=motion(d.pivot)) if d.mouth[0] in names_turned else d for d in piece.darts),
+            dart,
+        ),
+        lines=tuple(
+            part for line in piece.lines for part in move_dart.carried(line, ((hinge, mouth),), region, motion)
+        ),
+    )
+    pattern, sums = meant(context.pattern, context.pattern.with_pieces(new))
+    told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))
+    return Outcome(pattern, (*told, *sums), (dart.name, *names, dart.tip))
+
+
+def _lower(edges: list[Edge]) -> float:
+    ys = [p[1] for e in edges for p in (e.curve.start, e.curve.end)]
+    return sum(ys) / len(ys)
+
+
+def describe(params: OpenDart) -> str:
+    """Return the step in the maker's words."""
+    return f"Open a dart of {params.width:g} cm on {line_words(params.at.along)}, {params.long:g} cm long"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer a dart at the place pointed at, hinged at the middle of each edge that does not touch it."""
+    piece = subject.piece
+    if subject.kind is not Kind.LINE or piece is None or subject.span is None:
+        return
+    corners = {n for e in piece.edges if e.lineage == subject.name for n in (e.start, e.end)}
+    for edge in piece.edges:
+        if edge.is_leg or {edge.start, edge.end} & corners or edge.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
+            continue
+        span = run_of(pattern, piece, edge.lineage)
+        if span is not None and edge.lineage != subject.name:
+            share = 1 - subject.fraction if edge.role is Role.UNDERARM else 0.5
+            hinge = {"start": span.start, "end": span.end, "along": span.along, "fraction": round(share, 3)}
+            word = (
+                "Elbow dart here"
+                if edge.role is Role.UNDERARM
+                else f"Open a dart here, hinged at {line_words(edge.lineage)}"
+            )
+            yield Offer(word, {"at": subject.place(), "hinge": hinge})
+
+
+OPERATION = Operation(
+    key="open_dart",
+    title="Open a new dart",
+    params=OpenDart,
+    apply=apply,
+    describe=describe,
+    group=Group.DARTS,
+    offers=offers,
+    blocks=("bodice", "sleeve"),
+    examples=(
+        {
+            "at": {
+                "start": "sleeve.wrist_back",
+                "end": "sleeve.underarm_back",
+                "along": "sleeve.back_underarm",
+                "fraction": 0.55,
+            },
+            "hinge": {
+                "start": "sleeve.wrist_front",
+                "end": "sleeve.underarm_front",
+                "along": "sleeve.front_underarm",
+                "fraction": 0.55,
+            },
+            "width": 2.0,
+            "long": 8.0,
+        },
+    ),
+)

@@ -1,0 +1,172 @@
+"""Re-cap the sleeve: fit its cap to the armhole as it is now, with the ease that is wanted.
+
+By width: the cap keeps its height and the sleeve grows wider or narrower at the bicep line; by height: the bicep keeps
+its width. The shoulder point is set so that front and back each have half of the ease. It is worked after all that
+shapes the armhole, so a later change of the armhole reaches it. Common practice, no single source.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from enum import StrEnum
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import Curve
+from izett.geometry.point import Point, add, subtract
+from izett.geometry.root import root, roots
+from izett.pattern.document import Pattern, Piece, Role, Seam
+from izett.pattern.redraw import redrawn
+from izett.pattern.sewn import holding, seam_lengths, span_length
+from izett.styling.fullness import with_levels
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.parting import seam_named
+from izett.styling.subject import Kind, Subject
+
+#: Cap grown or shrunk beyond this is another sleeve.
+LEAST_FACTOR, MOST_FACTOR = 0.5, 2.0
+
+
+class By(StrEnum):
+    """What gives."""
+
+    WIDTH = "width"
+    HEIGHT = "height"
+
+
+class RecapSleeve(Params):
+    """How the cap is fitted."""
+
+    by: By = Field(By.WIDTH, description="width: the bicep line grows; height: the cap rises")
+    ease: float = length(2.5, low=-1, high=6, meaning="the cap is longer than the armhole")
+
+
+def apply(params: RecapSleeve, context: Context) -> Outcome:
+    """Draw the cap to the armhole's length."""
+    seam = seam_named(context, "cap")
+    pattern = context.pattern
+    if len(seam.sides[1]) != 2:
+        raise StepRefused(
+            "The cap is parted: it cannot be fitted as one.", mend="Re-cap before that step.", where=("cap",)
+        )
+    front, back = seam.sides[1]
+    sleeve = holding(pattern, front.start)
+    before = seam_lengths(pattern, seam)
+    wanted = _wanted(pattern, seam, params.ease)
+    old_width = sleeve.level("bicep")
+    new = _fitted(sleeve, front.end, (front.along, back.along), wanted, params.by)
+    after = pattern.with_pieces(new).with_seam(replace(seam, ease=(params.ease, params.ease)))
+    after = replace(after, intent=with_levels(pattern, after))
+    height = new.vertex(front.end)[1] - new.vertex(front.start)[1]
+    return Outcome(
+        after,
+        (
+            Sum("armhole", before[0]),
+            Sum("cap before", before[1]),
+            Sum("cap now", seam_lengths(after, after_seam(after))[1]),
+            Sum("bicep line wider", new.level("bicep") - old_width),
+            Sum("cap height", height),
+        ),
+    )
+
+
+def after_seam(pattern: Pattern) -> Seam:
+    """Return the seam of cap and armhole."""
+    return next(seam for seam in pattern.seams if seam.name == "cap")
+
+
+def _wanted(pattern: Pattern, seam: Seam, ease: float) -> tuple[float, float]:
+    """Return the lengths of the front and the back cap: the armhole's, with half of the ease each."""
+    halves = {"front": 0.0, "back": 0.0}
+    for span in seam.sides[0]:
+        piece = holding(pattern, span.start)
+        halves["front" if "front" in span.along else "back"] += span_length(piece, span)
+    if not all(halves.values()):
+        whole = sum(halves.values())
+        halves = {"front": whole / 2, "back": whole / 2}
+    return halves["front"] + ease / 2, halves["back"] + ease / 2
+
+
+def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float], by: By) -> Piece:
+    crown = sleeve.vertex(top)
+    base = sleeve.vertex(next(e.start for e in sleeve.edges if e.role is Role.CAP))[1]
+
+    def grown(factor: float, shift: float) -> Callable[[Point], Point]:
+        def move(point: Point) -> Point:
+            rise = (point[1] - base) / (crown[1] - base)
+            x = crown[0] + (point[0] - crown[0]) * (factor if by is By.WIDTH else 1.0) + shift * rise
+            y = base + (point[1] - base) * (factor if by is By.HEIGHT else 1.0)
+            return (x, y)
+
+        return move
+
+    def off(factor: float, shift: float) -> tuple[float, float]:
+        drawn = warped(sleeve, grown(factor, shift))
+        lengths = [sum(e.curve.length for e in drawn.edges if e.lineage == lineage) for lineage in lineages]
+        return lengths[0] - wanted[0], lengths[1] - wanted[1]
+
+    try:
+        start = root(lambda f: sum(off(f, 0.0)), LEAST_FACTOR, MOST_FACTOR)
+        factor, shift = roots(off, (start, 0.0))
+    except ValueError:
+        raise StepRefused(
+            f"The cap cannot be fitted to an armhole of {sum(wanted):.1f} cm with its ease by {by.value} alone.",
+            mend="Fit it by the other way, or change the armhole.",
+            where=("cap",),
+        ) from None
+    return warped(sleeve, grown(factor, shift))
+
+
+def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
+    """Return a sleeve with its cap, and what lies at the bicep line, moved; the rest is drawn to it."""
+    curves: dict[str, Curve] = {e.start: e.curve.mapped(move) for e in sleeve.edges if e.role is Role.CAP}
+    corners = {name for e in sleeve.edges if e.role is Role.CAP for name in (e.start, e.end)}
+    moves = {name: move(sleeve.vertex(name)) for name in corners}
+    lines = [
+        replace(line, points=tuple(move(p) for p in line.points)) if line.level == "bicep" else line
+        for line in sleeve.lines
+    ]
+    marks = {key: move(p) if key == "shoulder_notch" else p for key, p in sleeve.marks.items()}
+    drawn = redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks)
+    return _even_below(drawn)
+
+
+def _even_below(sleeve: Piece) -> Piece:
+    """Return the sleeve with both underarm seams equal: the wrist slides by what one is longer."""
+    sides = [e for e in sleeve.edges if e.role is Role.UNDERARM]
+    if len(sides) != 2:
+        return sleeve
+    longer, shorter = sorted(sides, key=lambda e: -e.curve.length)
+    excess = longer.curve.length - shorter.curve.length
+    if excess < 1e-9:
+        return sleeve
+    low = longer.start if sleeve.vertex(longer.start)[1] < sleeve.vertex(longer.end)[1] else longer.end
+    up = longer.curve.start_direction if low == longer.start else subtract((0.0, 0.0), longer.curve.end_direction)
+    return redrawn(sleeve, moves={low: add(sleeve.vertex(low), (up[0] * excess, up[1] * excess))})
+
+
+def describe(params: RecapSleeve) -> str:
+    """Return the step in the maker's words."""
+    return f"Re-cap the sleeve to its armhole by {params.by.value}, {params.ease:g} cm of ease"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer to re-cap where an armhole or a cap with a seam between them is pointed at."""
+    capped = any(seam.name == "cap" for seam in pattern.seams)
+    if subject.kind is Kind.LINE and subject.role in (Role.CAP, Role.ARMHOLE) and capped:
+        for by in By:
+            yield Offer(f"Re-cap the sleeve by {by.value}", {"by": by.value, "ease": 2.5})
+
+
+OPERATION = Operation(
+    key="recap_sleeve",
+    title="Re-cap the sleeve",
+    params=RecapSleeve,
+    apply=apply,
+    describe=describe,
+    group=Group.SLEEVE,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    blocks=("bodice", "sleeve"),
+    examples=({"by": "width", "ease": 2.0}, {"by": "height", "ease": 3.0}),
+)

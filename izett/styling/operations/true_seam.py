@@ -1,0 +1,110 @@
+"""True a seam: one side takes the difference at its end, or both take half, so that they are equal as sewn.
+
+The corner slides on along the seam's own direction and the lines that meet it are drawn to it. Common practice, no
+single source.
+"""
+
+from collections.abc import Iterator
+from enum import StrEnum
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.point import add, scale
+from izett.pattern.document import Pattern, Seam
+from izett.pattern.redraw import redrawn
+from izett.pattern.sewn import holding, seam_lengths, walk
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.styling.parting import seam_named
+from izett.styling.subject import Kind, Subject, seam_at
+
+#: cm. Of the last edge of a seam this much must be left.
+LEAST_LEFT = 1.0
+#: Sliding a corner on a curve is done so often at most: each time it comes much nearer.
+MOST_TIMES = 6
+#: cm. Sides that differ by less are equal.
+EQUAL = 1e-4
+
+
+class Takes(StrEnum):
+    """Which side takes the difference."""
+
+    FIRST = "first"
+    SECOND = "second"
+    BOTH = "both"
+
+
+class TrueSeam(Params):
+    """Which seam, which side changes, and at which end."""
+
+    seam: str = Field(description="the seam's name", json_schema_extra={"refers": "seam"})
+    takes: Takes = Field(Takes.SECOND, description="the side that takes the difference")
+    at_start: bool = Field(False, description="at the seam's start, not at its end")
+
+
+def apply(params: TrueSeam, context: Context) -> Outcome:
+    """Slide the corners until the difference is the ease that is meant."""
+    seam = seam_named(context, params.seam)
+    first = beyond(context.pattern, seam)
+    pattern = context.pattern
+    shares = {Takes.FIRST: (1.0, 0.0), Takes.SECOND: (0.0, 1.0), Takes.BOTH: (0.5, 0.5)}[params.takes]
+    for _ in range(MOST_TIMES):
+        off = beyond(pattern, seam)
+        if abs(off) < EQUAL:
+            break
+        for side, part, sign in ((0, shares[0], 1.0), (1, shares[1], -1.0)):
+            if part:
+                pattern = _slid(pattern, seam, side, sign * part * off, at_start=params.at_start)
+    return Outcome(pattern, (Sum("difference before", first), Sum("difference now", beyond(pattern, seam))))
+
+
+def beyond(pattern: Pattern, seam: Seam) -> float:
+    """Return by how much (cm) the second side of a seam is longer than meant; negative where it is shorter."""
+    one, two = seam_lengths(pattern, seam)
+    low, high = seam.ease
+    over = two - one
+    return over - high if over > high else over - low if over < low else 0.0
+
+
+def _slid(pattern: Pattern, seam: Seam, side: int, longer: float, *, at_start: bool) -> Pattern:
+    span = seam.sides[side][0 if at_start else -1]
+    piece = holding(pattern, span.start)
+    stretch = walk(piece, span)[0 if at_start else -1]
+    curve = stretch.open_curve
+    if curve.length + longer < LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: less than {LEAST_LEFT:g} cm of {span.along.replace('.', ' ')} would be left.",
+            mend="Let the other side take the difference, or take it at the other end.",
+            where=(span.along,),
+        )
+    corner = span.start if at_start else span.end
+    way = scale(curve.start_direction, -1.0) if at_start else curve.end_direction
+    return pattern.with_pieces(redrawn(piece, moves={corner: add(piece.vertex(corner), scale(way, longer))}))
+
+
+def describe(params: TrueSeam) -> str:
+    """Return the step in the maker's words."""
+    who = {Takes.FIRST: "the first side", Takes.SECOND: "the second side", Takes.BOTH: "both sides"}[params.takes]
+    where = "start" if params.at_start else "end"
+    return f"True the {params.seam.replace('_', ' ')} seam: {who} takes the difference at the {where}"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer to true the seam that the line is sewn in, where its sides differ."""
+    if subject.kind is Kind.LINE and subject.piece is not None:
+        seam = seam_at(pattern, subject.piece, subject.name)
+        if seam is not None:
+            yield Offer("True this seam", {"seam": seam.name, "takes": "second"})
+
+
+OPERATION = Operation(
+    key="true_seam",
+    title="True a seam",
+    params=TrueSeam,
+    apply=apply,
+    describe=describe,
+    group=Group.AGREE,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    examples=({"seam": "side", "takes": "second"}, {"seam": "shoulder", "takes": "both"}),
+)
