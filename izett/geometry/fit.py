@@ -3,7 +3,7 @@
 The curve is a cubic spline (its bend changes without a jump) through points of the line; scipy does the work.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from itertools import pairwise
 from math import ceil
 
@@ -17,6 +17,8 @@ from izett.geometry.tolerance import FLATNESS, SAME_POINT
 #: cm. Marks on a line that is drawn anew lie about so far apart, and are at least and at most so many.
 MARKS_APART = 4.0
 LEAST_MARKS, MOST_MARKS = 3, 14
+#: Where strips of paper were moved apart, about so many marks are taken on all of them.
+MARKS_ON_STRIPS = 5
 
 
 def through(points: Sequence[Point], *, leaving: Vector, arriving: Vector) -> Curve:
@@ -39,11 +41,14 @@ def through(points: Sequence[Point], *, leaving: Vector, arriving: Vector) -> Cu
     return Curve(tuple(controls))
 
 
-def smoothed(curves: Sequence[Curve]) -> tuple[Curve, float]:
+def smoothed(curves: Sequence[Curve], *, bridges: Collection[int] = ()) -> tuple[Curve, float]:
     """Return curves that follow on each other, drawn as one smooth line, and how far (cm) it leaves them at most.
 
-    Both ends and their directions are kept; straight lines in one direction stay a straight line.
+    Both ends and their directions are kept; straight lines in one direction stay a straight line. Of `bridges` (the
+    numbers of those curves that only close a gap) nothing is kept: the line is free to swing over them.
     """
+    if bridges:
+        return _swung(curves, bridges)
     parts = [curve for curve in curves if distance(curve.start, curve.end) > SAME_POINT]
     if len(parts) == 1:
         return parts[0], 0.0
@@ -56,6 +61,19 @@ def smoothed(curves: Sequence[Curve]) -> tuple[Curve, float]:
     marks = [start, *(_at(parts, lengths, whole * i / (count + 1)) for i in range(1, count + 1)), end]
     new = through(marks, leaving=parts[0].start_direction, arriving=parts[-1].end_direction)
     old = [point for curve in parts for point in curve.flattened()]
+    return new, farthest_apart([old], [new.flattened()])
+
+
+def _swung(curves: Sequence[Curve], bridges: Collection[int]) -> tuple[Curve, float]:
+    kept = [curve for i, curve in enumerate(curves) if i not in bridges and curve.length > SAME_POINT]
+    start, end = curves[0].start, curves[-1].end
+    whole = sum(curve.length for curve in kept)
+    marks = [start]
+    for curve in kept:
+        count = max(1, round(MARKS_ON_STRIPS * curve.length / whole))
+        marks += [curve.at_distance(curve.length * (i + 0.5) / count) for i in range(count)]
+    new = through([*marks, end], leaving=curves[0].start_direction, arriving=curves[-1].end_direction)
+    old = [point for curve in kept for point in curve.flattened()]
     return new, farthest_apart([old], [new.flattened()])
 
 

@@ -187,7 +187,10 @@ def _drawn_anew(ring: list[Edge]) -> tuple[list[Edge], float]:
         waiting.append(edge)
         if gone(edge.end):
             continue
-        curve, left = smoothed([e.curve for e in waiting])
+        # Wide gaps are swung over; where nothing opened the hinge is only rounded.
+        gaps = [i for i, e in enumerate(waiting) if gone(e.start) and gone(e.end) and e.start[:-1] == e.end[:-1]]
+        wide = [i for i in gaps if waiting[i].curve.length > NEAREST]
+        curve, left = smoothed([e.curve for e in waiting], bridges=wide)
         off = max(off, left)
         edges.append(replace(waiting[0], end=edge.end, curve=curve) if len(waiting) > 1 else edge)
         waiting = []

@@ -6,6 +6,7 @@ seam above it follows by what that takes. A waist dart keeps its upright axis an
 practice, no single source.
 """
 
+from collections.abc import Iterator
 from dataclasses import replace
 from math import cos, sin
 
@@ -14,9 +15,10 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
-from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
+from izett.pattern.document import Intake, LevelLine, Pattern, Piece, dart_angle
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Subject
 from izett.styling.words import dart_words, signed
 
 #: cm. A dart shorter than this is a pucker.
@@ -162,12 +164,21 @@ def describe(params: AimDart) -> str:
     return f"Aim {dart_words(params.dart)}: " + (", ".join(parts) or "as it is")
 
 
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to aim a dart, or to set its tip back."""
+    if subject.dart is not None:
+        yield Offer("Aim its point elsewhere", {"dart": subject.name, "outwards": 0.5, "upwards": -0.5})
+        yield Offer("Set its tip back", {"dart": subject.name, "set_back": 0.5})
+
+
 OPERATION = Operation(
     key="aim_dart",
     title="Aim a dart",
     params=AimDart,
     apply=apply,
     describe=describe,
+    group=Group.DARTS,
+    offers=offers,
     examples=(
         {"dart": "front.bust", "outwards": 0.6, "upwards": -1.0},
         {"dart": "front.bust", "set_back": 0.8},

@@ -5,6 +5,7 @@ length. Above it the upper part slides: neck, shoulder and the upper armhole. Fr
 seams stay equal. Common practice, no single source.
 """
 
+from collections.abc import Iterator
 from dataclasses import replace
 from enum import StrEnum
 
@@ -13,9 +14,10 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
-from izett.pattern.document import Piece, Role
+from izett.pattern.document import Pattern, Piece, Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
 #: cm. Of a dart or of the seam under a dart, this much must be left.
@@ -87,6 +89,12 @@ def _neck_slid(piece: Piece, amount: float) -> Piece:
             where=tuple(blocked),
         )
     armhole = next(edge for edge in piece.edges if edge.role is Role.ARMHOLE)
+    if len(armhole.curve.points) != 7:
+        raise StepRefused(
+            f"The armhole of {piece.title.lower()} was changed by a step before this one.",
+            mend="Put this step before that one.",
+            where=(armhole.lineage,),
+        )
     rise = (0.0, amount)
     points = armhole.curve.points
     # The last handle before the across line goes up with it, so that the line stays smooth there.
@@ -120,12 +128,21 @@ def describe(params: ChangeLength) -> str:
     return f"{signed(params.amount, 'Lengthen by', 'Shorten by')} {where}"
 
 
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer the bodice's two places where a body level or the garment is pointed at."""
+    if subject.kind in (Kind.GARMENT, Kind.LEVEL):
+        yield Offer("Lengthen between bust and waist", {"amount": 1.0, "between": "bust_waist"})
+        yield Offer("Lengthen between neck and underarm", {"amount": 0.5, "between": "neck_underarm"})
+
+
 OPERATION = Operation(
     key="change_length",
     title="Lengthen or shorten between levels",
     params=ChangeLength,
     apply=apply,
     describe=describe,
+    group=Group.SIZE,
+    offers=offers,
     examples=(
         {"amount": 1.2, "between": "bust_waist"},
         {"amount": -1.0, "between": "bust_waist"},

@@ -1,24 +1,36 @@
-"""Extend or shorten the shoulder seam at its tip, front and back alike; the armhole is blended to the new tip.
+"""Extend, drop or shorten the shoulder seam at its tip, front and back alike; the armhole is blended to the new tip.
 
 Common practice, no single source: the armhole below the across line stays as it was.
 """
 
+from collections.abc import Iterator
+from dataclasses import replace
+
 from izett.errors import StepRefused
-from izett.geometry.point import Point, add, scale
-from izett.pattern.document import Span
+from izett.geometry.blend import towards_meeting, with_handles
+from izett.geometry.curve import Curve
+from izett.geometry.point import Point, add, distance, left_of, scale
+from izett.pattern.document import Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
-from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
+from izett.pattern.sewn import span_length, walk
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
 #: cm. A shorter shoulder carries no sleeve.
 SHORTEST_SHOULDER = 4.0
 
+#: cm. Extended by as much, the tip lies over the arm: the armhole is drawn anew, shallow, in one curve.
+DROPPED = 3.0
+#: Of the armhole's height, how far it runs square to the side seam at the underarm of a dropped shoulder.
+UNDERARM_HANDLE = 0.18
+
 
 class ChangeShoulder(Params):
     """How much longer the shoulder seam becomes."""
 
-    amount: float = length(0.0, low=-4, high=4, meaning="longer at the tip (−: shorter), front and back")
+    amount: float = length(0.0, low=-8, high=16, meaning="longer at the tip (−: shorter), front and back")
+    slope: float = length(0.0, low=-3, high=6, meaning="lower at the tip (−: higher), front and back")
 
 
 def apply(params: ChangeShoulder, context: Context) -> Outcome:
@@ -36,15 +48,55 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
                 mend=f"Leave at least {SHORTEST_SHOULDER:g} cm, beyond any dart in it.",
                 where=(f"{part}.shoulder",),
             )
-        tip: Point = add(outer.end, scale(outer.end_direction, params.amount))
-        pieces.append(redrawn(piece, moves={f"{part}.shoulder_tip": tip}))
-        lengths.append(Sum(f"{part} shoulder", whole + params.amount))
-    return Outcome(context.pattern.with_pieces(*pieces), (Sum("longer at the tip", params.amount), *lengths))
+        tip: Point = add(add(outer.end, scale(outer.end_direction, params.amount)), (0.0, -params.slope))
+        new = redrawn(piece, moves={f"{part}.shoulder_tip": tip})
+        pieces.append(_dropped(new) if params.amount >= DROPPED else new)
+        lengths.append(Sum(f"{part} shoulder", span_length(pieces[-1], span)))
+    sums = [Sum("longer at the tip", params.amount), *([Sum("lower at the tip", params.slope)] if params.slope else [])]
+    return Outcome(context.pattern.with_pieces(*pieces), (*sums, *lengths))
+
+
+def _dropped(piece: Piece) -> Piece:
+    """Return a piece whose armhole runs in one shallow curve to a tip that lies over the arm."""
+    holes = [e for e in piece.edges if e.role is Role.ARMHOLE]
+    if len(holes) != 1:
+        return piece
+    (edge,) = holes
+    shoulder = next(e for e in piece.edges if e.start == edge.end or (e.end == edge.end and e is not edge))
+    along = shoulder.curve.start_direction
+    # Counter-clockwise the armhole comes to the tip square to the shoulder.
+    back = left_of(along)
+    cubic = towards_meeting(
+        edge.curve.start, edge.curve.start_direction, edge.curve.end, back, start_fraction=0.75, end_fraction=0.55
+    )
+    if cubic is None:
+        tall = distance(edge.curve.start, edge.curve.end)
+        cubic = with_handles(
+            edge.curve.start,
+            edge.curve.start_direction,
+            edge.curve.end,
+            back,
+            start_handle=UNDERARM_HANDLE * tall,
+            end_handle=0.45 * tall,
+        )
+    return replace(piece, edges=tuple(replace(e, curve=Curve(cubic)) if e is edge else e for e in piece.edges))
 
 
 def describe(params: ChangeShoulder) -> str:
     """Return the step in the maker's words."""
-    return f"Shoulder seam: {signed(params.amount, 'extend', 'shorten')} at the tip"
+    parts = [f"{signed(params.amount, 'extend', 'shorten')} at the tip"] if params.amount or not params.slope else []
+    if params.slope:
+        parts.append(f"{signed(params.slope, 'slope down by', 'square up by')}")
+    return f"Shoulder seam: {', '.join(parts)}"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to extend, drop, narrow or slope the shoulder pointed at."""
+    if subject.kind is Kind.LINE and subject.role is Role.SHOULDER:
+        yield Offer("Extend the shoulder", {"amount": 1.0})
+        yield Offer("Drop the shoulder over the arm", {"amount": 7.0, "slope": 1.5})
+        yield Offer("Narrow the shoulder", {"amount": -1.0})
+        yield Offer("Slope the shoulder", {"amount": 0.0, "slope": 0.5})
 
 
 OPERATION = Operation(
@@ -53,5 +105,7 @@ OPERATION = Operation(
     params=ChangeShoulder,
     apply=apply,
     describe=describe,
-    examples=({"amount": 0.8}, {"amount": -1.0}),
+    group=Group.NECK,
+    offers=offers,
+    examples=({"amount": 0.8}, {"amount": -1.0}, {"amount": 6.0, "slope": 1.0}),
 )

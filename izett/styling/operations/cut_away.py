@@ -9,7 +9,10 @@ from dataclasses import replace
 
 from pydantic import Field
 
+from izett.geometry.blend import with_handles
+from izett.geometry.curve import Curve
 from izett.geometry.outline import signed_area
+from izett.geometry.point import distance, left_of
 from izett.pattern.document import Pattern, Piece, Role, Seam, Span
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.parting import Naming, parted, ready_between
@@ -36,6 +39,8 @@ def apply(params: CutAway, context: Context) -> Outcome:
     kept, gone = (larger, smaller) if params.smaller else (smaller, larger)
     kept_named = replace(kept, name=ready.piece.name, title=ready.piece.title)
     pieces = tuple(kept_named if p is kept else p for p in pattern.pieces if p is not gone)
+    if not params.bend:
+        pieces = tuple(_squared(p, context.uid) if p is kept_named else p for p in pieces)
     lost = {edge.start for edge in gone.edges} | {edge.end for edge in gone.edges}
     seams = tuple(seam for seam in (_left_of(s, lost) for s in pattern.seams[:-1]) if seam is not None)
     along = {
@@ -45,8 +50,29 @@ def apply(params: CutAway, context: Context) -> Outcome:
     }
     links = {k: v for k, v in pattern.links.items() if not {k, v} & lost}
     pattern = replace(pattern, pieces=pieces, seams=seams, links=links, intent=replace(pattern.intent, along=along))
-    new = next(e for e in kept_named.edges if e.lineage.startswith(f"{context.uid}."))
+    new = next(e for e in pattern.piece(kept_named.name).edges if e.lineage.startswith(f"{context.uid}."))
     return Outcome(pattern, (Sum("length of the new edge", new.curve.length),), (new.lineage,))
+
+
+def _squared(piece: Piece, uid: str) -> Piece:
+    """Return the piece with its new edge square to the seams at both ends, where it runs from seam to seam."""
+    seams = (Role.SIDE, Role.UNDERARM, Role.INSEAM, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK)
+    i = next(i for i, e in enumerate(piece.edges) if e.lineage.startswith(f"{uid}."))
+    edge, before, after = piece.edges[i], piece.edges[i - 1], piece.edges[(i + 1) % len(piece.edges)]
+    if before.role not in seams or after.role not in seams:
+        return piece
+    handle = distance(edge.curve.start, edge.curve.end) / 3
+    curve = Curve(
+        with_handles(
+            edge.curve.start,
+            left_of(before.curve.end_direction),
+            edge.curve.end,
+            left_of(after.curve.start_direction),
+            start_handle=handle,
+            end_handle=handle,
+        )
+    )
+    return replace(piece, edges=tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges))
 
 
 def _area(piece: Piece) -> float:

@@ -5,7 +5,7 @@ geometry: the part of the piece between the two places that does not hold the ce
 The angle is kept, so the mouth grows with the distance from the pivot. Common practice, no single source.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from itertools import pairwise
 
@@ -17,9 +17,10 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, between, distance, meeting, subtract
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
-from izett.pattern.document import Edge, Intake, LevelLine, Piece, Role, dart_angle, legs, mouth_width
+from izett.pattern.document import Edge, Intake, LevelLine, Pattern, Piece, Role, dart_angle, legs, mouth_width
 from izett.pattern.sewn import place_on
-from izett.styling.operation import Context, Operation, Outcome, Params, Place, Sum, share
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, share
+from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words, line_words
 
 #: cm. A dart's mouth stays this far from a corner: closer, the corner could not be sewn.
@@ -208,12 +209,29 @@ def describe(params: MoveDart) -> str:
     return f"Move {part}{dart_words(params.dart)} to {line_words(params.to.along)}"
 
 
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer every line of the piece that the dart does not open on, whole and half."""
+    dart, piece = subject.dart, subject.piece
+    if dart is None or piece is None:
+        return
+    own = next(e.lineage for e in piece.edges if e.end == dart.mouth[0])
+    for lineage in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg and e.role not in CENTRES):
+        span = run_of(pattern, piece, lineage)
+        if span is None or lineage == own:
+            continue
+        to = {"start": span.start, "end": span.end, "along": span.along, "fraction": 0.5}
+        yield Offer(f"Move it to {line_words(lineage)}", {"dart": dart.name, "to": to})
+        yield Offer(f"Move half of it to {line_words(lineage)}", {"dart": dart.name, "to": to, "share": 0.5})
+
+
 OPERATION = Operation(
     key="move_dart",
     title="Move a dart",
     params=MoveDart,
     apply=apply,
     describe=describe,
+    group=Group.DARTS,
+    offers=offers,
     examples=(
         {
             "dart": "front.bust_dart",

@@ -40,13 +40,13 @@ def apply(params: PuffSleeve, context: Context) -> Outcome:
             "The cap is parted, or the sleeve has no hem.", mend="Puff it before that step.", where=("cap",)
         )
     context.read.update((caps[0].lineage, caps[1].lineage, hem.lineage))
-    opened = spread(sleeve, _slashes(sleeve, caps, hem, params))
+    opened = spread(sleeve, _slashes(caps, hem, params))
     new = _raised(opened.piece, params.height)
     pattern, sums = meant(context.pattern, context.pattern.with_pieces(new), lies="gathered over the crown")
     return Outcome(pattern, (Sum("added across the cap", params.fullness), Sum("crown higher", params.height), *sums))
 
 
-def _slashes(sleeve: Piece, caps: list[Edge], hem: Edge, params: PuffSleeve) -> list[Slash]:
+def _slashes(caps: list[Edge], hem: Edge, params: PuffSleeve) -> list[Slash]:
     half = (params.lines + 1) // 2
     each = params.fullness / (2 * half)
     starts: list[tuple[Edge, float]] = []

@@ -4,14 +4,16 @@ What the bodice loses, the piece sewn to it gains. The shape stays, so the seam'
 width at its new level; to keep the width, lengthen or shorten instead. Common practice, no single source.
 """
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
-from izett.pattern.document import Edge, Piece, Role, Span
+from izett.pattern.document import Edge, Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
 #: cm. Of a dart or a seam at the waist, this much must be left.
@@ -78,11 +80,19 @@ def describe(params: TransposeWaist) -> str:
     return f"Waist seam: {signed(params.up, 'raise', 'lower')} on the same shape"
 
 
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to transpose the waist seam pointed at."""
+    if subject.kind is Kind.LINE and subject.role is Role.WAIST:
+        yield Offer("Raise or lower the waist seam on the same shape", {"up": 1.0})
+
+
 OPERATION = Operation(
     key="transpose_waist",
     title="Transpose the waist seam",
     params=TransposeWaist,
     apply=apply,
     describe=describe,
+    group=Group.SIZE,
+    offers=offers,
     examples=({"up": 1.5}, {"up": -1.0}),
 )

@@ -4,6 +4,7 @@ By hand, the L-cut: from mid-shoulder down, then out to the armhole above the un
 The shoulder's surplus is taken off at the tip, or kept as ease. Common practice, no single source.
 """
 
+from collections.abc import Iterator
 from dataclasses import replace
 from enum import StrEnum
 from typing import Literal
@@ -13,10 +14,11 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import add, scale
-from izett.pattern.document import Role, Seam, Span
+from izett.pattern.document import Pattern, Role, Seam, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
 #: cm. The armhole stays this far inside the shoulder tip at the across line, else the sleeve would hang outwards.
@@ -47,9 +49,9 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     context.span_length(shoulder)
     piece = context.piece_with(f"{part}.shoulder_tip")
     armholes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-    if len(armholes) != 1 or len(armholes[0].curve.points) < 7:
+    if len(armholes) != 1 or len(armholes[0].curve.points) != 7:
         raise StepRefused(
-            f"A dart opens in the {part} armhole: it cannot be widened in one line.",
+            f"The {part} armhole was changed by a step before this one: it cannot be widened in one line.",
             mend="Put this step before the one that moves the dart there.",
             where=(f"{part}.armhole",),
         )
@@ -101,12 +103,21 @@ def describe(params: WidenAcross) -> str:
     return f"Across the {params.part}: {signed(params.amount, 'add', 'take')} at each armhole{kept}"
 
 
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer to widen the half whose armhole is pointed at."""
+    if subject.kind is Kind.LINE and subject.role is Role.ARMHOLE and subject.piece is not None:
+        part = "front" if "front" in subject.piece.part else "back"
+        yield Offer(f"Widen across the {part}", {"part": part, "amount": 0.5})
+
+
 OPERATION = Operation(
     key="widen_across",
     title="Widen across the back or front",
     params=WidenAcross,
     apply=apply,
     describe=describe,
+    group=Group.NECK,
+    offers=offers,
     examples=(
         {"part": "back", "amount": 0.4, "surplus": "off_tip"},
         {"part": "back", "amount": 0.5, "surplus": "ease"},

@@ -1,0 +1,125 @@
+"""Making new pieces: rectangles and other plain shapes, tied to the edges that they are sewn to."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from izett.geometry.curve import Curve, straight
+from izett.geometry.outline import signed_area
+from izett.geometry.point import Point, between
+from izett.pattern.document import Edge, Pattern, Piece, Role, Seam, Span
+from izett.pattern.levels import SIDES
+from izett.pattern.sewn import holding, span_length
+from izett.styling.operation import Context, Line
+from izett.styling.parting import unused
+
+
+def rectangle(
+    context: Context,
+    *,
+    title: str,
+    width: float,
+    height: float,
+    cut: int,
+    on_fold: bool,
+    roles: tuple[Role, Role, Role],
+) -> Piece:
+    """Return a rectangle from (0, 0), its sewn edge at the foot.
+
+    Args:
+        context: the step that makes it, whose name prefixes the corners.
+        title, width, height, cut: of the piece; a half on the fold is drawn `width` wide.
+        on_fold: whether its left edge lies on the fold.
+        roles: of the foot, of the top, and of the two ends.
+    """
+    corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
+    names = [context.named(n) for n in ("foot_start", "foot_end", "top_end", "top_start")]
+    lines = [context.named(n) for n in ("foot", "end", "top", "start")]
+    kinds = (roles[0], roles[2], roles[1], Role.FOLD if on_fold else roles[2])
+    edges = tuple(
+        Edge(kinds[i], lines[i], names[i], names[(i + 1) % 4], straight(corners[i], corners[(i + 1) % 4]))
+        for i in range(4)
+    )
+    return Piece(
+        name=context.named("piece"),
+        title=title,
+        part=context.uid,
+        cut=cut,
+        on_fold=lines[3] if on_fold else None,
+        grain=(between(corners[0], corners[2], 0.2), (corners[2][0] * 0.2, height * 0.8)),
+        edges=edges,
+    )
+
+
+def outlined(
+    context: Context, *, title: str, cut: int, edges: Sequence[tuple[Role, str, Curve]], fold: int | None
+) -> Piece:
+    """Return a piece from edges that follow on each other, in either direction around.
+
+    Args:
+        context: the step that makes it.
+        title, cut: of the piece.
+        edges: role, label and curve of each.
+        fold: the number of the edge on the fold.
+    """
+    ring = list(edges)
+    points = [point for _, _, curve in ring for point in curve.flattened()[:-1]]
+    if signed_area(points) < 0:
+        ring = [(role, label, curve.reversed()) for role, label, curve in reversed(ring)]
+    folded = edges[fold][1] if fold is not None else None
+    made = tuple(
+        Edge(
+            role,
+            context.named(label),
+            context.named(f"{ring[i - 1][1]}_{label}"),
+            context.named(f"{label}_{ring[(i + 1) % len(ring)][1]}"),
+            curve,
+        )
+        for i, (role, label, curve) in enumerate(ring)
+    )
+    xs = [p[0] for p in points]
+    ys = [p[1] for p in points]
+    middle: Point = (sum(xs) / len(xs), 0.0)
+    low, high = min(ys), max(ys)
+    piece = Piece(
+        name=context.named("piece"),
+        title=title,
+        part=context.uid,
+        cut=cut,
+        on_fold=context.named(folded) if folded else None,
+        grain=((middle[0], low + 0.2 * (high - low)), (middle[0], low + 0.8 * (high - low))),
+        edges=made,
+    )
+    return piece
+
+
+def chain_of(context: Context, lines: Sequence[Line]) -> tuple[Span, ...]:
+    """Return the spans of several lines, one after another, over cuts."""
+    return tuple(part for line in lines for part in context.chain(line.span))
+
+
+def length_of(pattern: Pattern, chain: Sequence[Span]) -> float:
+    """Return the length of a chain of spans as sewn, in cm."""
+    return sum(span_length(holding(pattern, span.start), span) for span in chain)
+
+
+def is_half(pattern: Pattern, chain: Sequence[Span]) -> bool:
+    """Return whether a chain runs over half the garment only: a sleeve's and an unfolded piece's edge is whole."""
+    pieces = [holding(pattern, span.start) for span in chain]
+    sleeve = any(line.level in SIDES for piece in pieces for line in piece.lines)
+    return not sleeve and all(piece.of_half == 1 for piece in pieces)
+
+
+def sewn_on(
+    context: Context, pattern: Pattern, piece: Piece, chain: tuple[Span, ...], edge: str, name: str, *, lies: str
+) -> Pattern:
+    """Return the pattern with a new piece and the seam that ties it to a chain of edges.
+
+    Its ease is what the new edge has more (or, negative, less) than the chain: it is meant.
+    """
+    (own,) = (e for e in piece.edges if e.lineage == edge)
+    span = Span(own.start, own.end, own.lineage)
+    over = own.curve.length - length_of(pattern, chain)
+    seam = Seam(
+        unused(pattern, name, context.uid), (chain, (span,)), (over, over), lies, ("garment", piece.title.lower())
+    )
+    return replace(pattern, pieces=(*pattern.pieces, piece), seams=(*pattern.seams, seam))

@@ -1,0 +1,201 @@
+"""Add a band, cuff, waistband, collar stand, binding, ruffle or tie: a strip whose length follows the edge it is sewn to.
+
+A knit neckband is about 90 % of its opening (a band of the same length stands away), but not so short that the stretched
+opening does not pass the head; an elastic ring about 0.87 of the waist, cut 2 cm longer; a ruffle 1.5 to 3 times its
+edge, cut in strips of the cloth's width, the joins counted; a bias binding is cut four times as wide as it shows. Common
+practice, no single source.
+"""
+
+from collections.abc import Iterator
+from enum import StrEnum
+from math import ceil
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.pattern.document import Pattern, Role
+from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
+from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length, ratio
+from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.words import line_words
+
+#: cm. An elastic's ends lie over each other by this.
+ELASTIC_OVERLAP = 2.0
+#: A bias binding is cut so many times as wide as it shows: folded twice.
+BINDING_FOLDS = 4.0
+#: A ruffle sewn closer than this looks plain; over the other it does not go in.
+LEAST_RUFFLE, MOST_RUFFLE = 1.5, 3.0
+
+
+class Band(StrEnum):
+    """What kind of strip."""
+
+    NECKBAND = "neckband"
+    WAISTBAND = "waistband"
+    CUFF = "cuff"
+    STAND = "stand"
+    HEM_BAND = "hem_band"
+    ELASTIC = "elastic"
+    BINDING = "binding"
+    RUFFLE = "ruffle"
+    TIE = "tie"
+
+
+TITLES = {
+    Band.NECKBAND: "Neckband",
+    Band.WAISTBAND: "Waistband",
+    Band.CUFF: "Cuff",
+    Band.STAND: "Collar stand",
+    Band.HEM_BAND: "Hem band",
+    Band.ELASTIC: "Elastic ring",
+    Band.BINDING: "Bias binding",
+    Band.RUFFLE: "Ruffle",
+    Band.TIE: "Tie",
+}
+#: Length as a share of the edge, and finished height in cm: the trade's starts.
+USUAL: dict[Band, tuple[float, float]] = {
+    Band.NECKBAND: (0.9, 2.0),
+    Band.WAISTBAND: (1.0, 3.0),
+    Band.CUFF: (1.0, 6.0),
+    Band.STAND: (1.0, 3.0),
+    Band.HEM_BAND: (0.9, 5.0),
+    Band.ELASTIC: (0.87, 3.0),
+    Band.BINDING: (1.0, 1.0),
+    Band.RUFFLE: (2.0, 10.0),
+    Band.TIE: (1.0, 3.0),
+}
+FOLDED = (Band.NECKBAND, Band.WAISTBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.TIE)
+
+
+class AddBand(Params):
+    """Which strip, along which edges."""
+
+    kind: Band = Field(Band.NECKBAND, description="what is added")
+    edges: tuple[Line, ...] = Field(min_length=1, max_length=8, description="the edges that it is sewn to, in order")
+    ratio: float = ratio(0.9, low=0.3, high=4, meaning="its length as a share of the edges (a ruffle: over 1)")
+    height: float = length(2.0, low=0.5, high=60, meaning="finished height")
+    overlap: float = length(
+        0.0, low=0, high=150, meaning="longer at the end: button lap of a band, hanging end of a tie"
+    )
+    cloth_width: float = length(140.0, low=20, high=320, meaning="width of the cloth that strips are cut from")
+
+
+def apply(params: AddBand, context: Context) -> Outcome:
+    """Make the strip from the edges as they are now."""
+    chain = chain_of(context, params.edges)
+    edge = length_of(context.pattern, chain)
+    half = is_half(context.pattern, chain)
+    around = edge * (2 if half else 1)
+    title = TITLES[params.kind]
+    if params.kind is Band.RUFFLE and not LEAST_RUFFLE <= params.ratio <= MOST_RUFFLE:
+        raise StepRefused(
+            f"A ruffle of {params.ratio:g} times its edge is {'plain' if params.ratio < LEAST_RUFFLE else 'too full'}.",
+            mend=f"Use {LEAST_RUFFLE:g} to {MOST_RUFFLE:g}.",
+            where=(chain[0].along,),
+        )
+    # On the fold where the garment's half is: with a lap at one end it is drawn whole.
+    folded = half and not params.overlap and params.kind is not Band.RUFFLE
+    sewn = edge * params.ratio * (1 if folded or not half else 2)
+    width = sewn + (params.overlap if not folded else 0.0)
+    if params.kind is Band.ELASTIC:
+        folded, width = False, around * params.ratio + ELASTIC_OVERLAP
+    tall = params.height * (2 if params.kind in FOLDED else BINDING_FOLDS if params.kind is Band.BINDING else 1)
+    count = 2 if params.kind in (Band.CUFF, Band.TIE) and not half else 1
+    made = rectangle(
+        context,
+        title=title,
+        width=width,
+        height=tall,
+        cut=count,
+        on_fold=folded,
+        roles=(Role.PANEL, Role.HEM if params.kind is Band.RUFFLE else Role.PANEL, Role.PANEL),
+    )
+    told = [
+        Sum("edge, around" if half else "edge", around),
+        Sum("times", params.ratio, ""),
+        Sum("finished length", around * params.ratio + params.overlap),
+        Sum("cut height", tall),
+    ]
+    if params.kind is Band.RUFFLE:
+        strips = ceil(around * params.ratio / params.cloth_width)
+        told += [Sum("strips across the cloth", float(strips), ""), Sum("joins", float(strips - 1), "")]
+    name = f"{params.kind.value}_{chain[0].along.split('.')[0]}"
+    # A half band is sewn to the half garment's edges; one drawn whole to its half is twice as long by that.
+    lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
+    pattern = sewn_on(context, context.pattern, made, chain, context.named("foot"), name, lies=lies)
+    return Outcome(pattern, tuple(told), (made.name, context.named("foot")))
+
+
+def describe(params: AddBand) -> str:
+    """Return the step in the maker's words."""
+    along = " and ".join(line_words(line.along) for line in params.edges)
+    return f"{TITLES[params.kind]} on {along}: {params.ratio:g} × the edge, {params.height:g} cm high"
+
+
+KINDS = {
+    Role.NECK: (Band.NECKBAND, Band.STAND, Band.BINDING, Band.RUFFLE, Band.TIE),
+    Role.WAIST: (Band.WAISTBAND, Band.ELASTIC, Band.RUFFLE, Band.TIE),
+    Role.ARMHOLE: (Band.BINDING, Band.RUFFLE),
+}
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer the strips that suit the edge, along its whole round: both halves of a neckline, a waist or a hem."""
+    if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None or subject.role is None:
+        return
+    sleeve = any(line.level == "elbow" or line.level == "bicep" for line in subject.piece.lines)
+    hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
+    kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
+    edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))
+    for kind in kinds:
+        ratio_of, height = USUAL[kind]
+        yield Offer(
+            f"Add: {TITLES[kind].lower()}", {"kind": kind.value, "edges": edges, "ratio": ratio_of, "height": height}
+        )
+
+
+def _all_round(pattern: Pattern, subject: Subject) -> Iterator[dict[str, str]]:
+    """Yield the lines of the same role on the pieces that stand beside the one pointed at, front before back."""
+    found = {}
+    block = subject.piece.part.split("_")[0] if subject.piece and "_" in subject.piece.part else ""
+    for piece in pattern:
+        own = piece.part.split("_")[0] if "_" in piece.part else ""
+        for lineage in dict.fromkeys(e.lineage for e in piece.edges if e.role is subject.role):
+            span = run_of(pattern, piece, lineage)
+            if span is not None and own == block:
+                found[lineage] = {"start": span.start, "end": span.end, "along": span.along}
+    yield from found.values()
+
+
+OPERATION = Operation(
+    key="add_band",
+    title="Add a band, cuff, ruffle or tie",
+    params=AddBand,
+    apply=apply,
+    describe=describe,
+    group=Group.ADDED,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    blocks=("bodice", "sleeve"),
+    examples=(
+        {
+            "kind": "neckband",
+            "edges": (
+                {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"},
+                {"start": "back.neck_shoulder", "end": "back.neck_cb", "along": "back.neck"},
+            ),
+        },
+        {
+            "kind": "cuff",
+            "edges": ({"start": "sleeve.wrist_back", "end": "sleeve.wrist_front", "along": "sleeve.hem"},),
+            "ratio": 0.9,
+            "height": 6.0,
+        },
+        {
+            "kind": "ruffle",
+            "edges": ({"start": "front.waist_cf", "end": "front.waist_side", "along": "front.waist"},),
+            "ratio": 2.0,
+            "height": 12.0,
+        },
+    ),
+)

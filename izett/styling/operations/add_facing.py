@@ -1,0 +1,127 @@
+"""Add a facing: a copy of the piece along an edge, so wide everywhere, that lies behind it.
+
+Its outer edge is the edge itself, its ends run along the neighbouring seams, its inner edge lies parallel. It follows the
+edge when that changes. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import Curve, straight
+from izett.geometry.fit import smoothed, through
+from izett.geometry.outline import parallel
+from izett.geometry.point import Point, distance, subtract, unit
+from izett.pattern.document import Pattern, Role
+from izett.pattern.sewn import walk
+from izett.styling.making import outlined, sewn_on
+from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.subject import Kind, Subject
+from izett.styling.words import line_words
+
+#: cm. Marks on the inner edge lie about so far apart.
+MARKS_APART = 3.0
+
+
+class AddFacing(Params):
+    """Which edge is faced, and how wide."""
+
+    edge: Line = Field(description="the edge that is faced")
+    width: float = length(5.0, low=2, high=15, meaning="width of the facing")
+
+
+def apply(params: AddFacing, context: Context) -> Outcome:
+    """Copy the paper along the edge."""
+    chain = context.chain(params.edge.span)
+    if len(chain) != 1:
+        raise StepRefused(
+            f"{line_words(params.edge.along).capitalize()} runs over several pieces.",
+            mend="Face each of its parts.",
+            where=(params.edge.along,),
+        )
+    piece = context.piece_with(chain[0].start)
+    stretches = walk(piece, chain[0])
+    ring = [s.edge for s in (stretches if stretches[0].forward else stretches[::-1])]
+    if any(a.end != b.start for a, b in zip(ring, ring[1:], strict=False)):
+        raise StepRefused(
+            f"A dart opens on {line_words(params.edge.along)}.", mend="Move the dart first.", where=(params.edge.along,)
+        )
+    outer = ring[0].curve if len(ring) == 1 else smoothed([e.curve for e in ring])[0]
+    i, j = piece.edges.index(ring[0]), piece.edges.index(ring[-1])
+    before, after = piece.edges[i - 1], piece.edges[(j + 1) % len(piece.edges)]
+    for neighbour in (before, after):
+        if neighbour.is_leg or neighbour.curve.length < params.width + 0.2:
+            raise StepRefused(
+                f"The facing is wider than {line_words(neighbour.lineage)} is long.",
+                mend="Make it narrower.",
+                where=(neighbour.lineage,),
+            )
+    first = before.curve.split(before.curve.length - params.width)[1]
+    last = after.curve.split(params.width)[0]
+    inner = _inner(outer, first.start, last.end, params.width)
+    folded = 0 if before.lineage == piece.on_fold else 2 if after.lineage == piece.on_fold else None
+    made = outlined(
+        context,
+        title=f"Facing, {line_words(params.edge.along).removeprefix('the ')}",
+        cut=piece.cut if folded is not None or piece.on_fold is None else 2,
+        edges=[
+            (Role.FOLD if folded == 0 else before.role, "begin", first),
+            (Role.PANEL, "edge", outer),
+            (Role.FOLD if folded == 2 else after.role, "finish", last),
+            (Role.HEM, "inner", inner),
+        ],
+        fold=folded,
+    )
+    pattern = sewn_on(
+        context,
+        context.pattern,
+        made,
+        chain,
+        context.named("edge"),
+        f"facing_{params.edge.along.replace('.', '_')}",
+        lies="",
+    )
+    return Outcome(pattern, (Sum("edge", outer.length), Sum("inner edge", inner.length)), (made.name,))
+
+
+def _inner(outer: Curve, start: Point, end: Point, width: float) -> Curve:
+    """Return the inner edge, from where the second end lies back to the first."""
+    line = parallel(outer.flattened(), -width)
+    marks = [end]
+    for point in reversed(line):
+        if distance(point, marks[-1]) > MARKS_APART and distance(point, start) > MARKS_APART * 0.6:
+            marks.append(point)
+    marks.append(start)
+    if len(marks) == 2:
+        return straight(end, start)
+    return through(marks, leaving=unit(subtract(marks[1], marks[0])), arriving=unit(subtract(marks[-1], marks[-2])))
+
+
+def describe(params: AddFacing) -> str:
+    """Return the step in the maker's words."""
+    return f"Face {line_words(params.edge.along)}, {params.width:g} cm wide"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer a facing for an open edge."""
+    roles = (Role.NECK, Role.ARMHOLE, Role.CENTRE_FRONT, Role.HEM, Role.WAIST)
+    if subject.kind is Kind.LINE and subject.role in roles and subject.span and subject.piece:
+        if subject.name != subject.piece.on_fold:
+            yield Offer("Add: facing", {"edge": subject.line(), "width": 5.0})
+
+
+OPERATION = Operation(
+    key="add_facing",
+    title="Add a facing",
+    params=AddFacing,
+    apply=apply,
+    describe=describe,
+    group=Group.ADDED,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    examples=(
+        {"edge": {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}, "width": 5.0},
+        {"edge": {"start": "back.neck_shoulder", "end": "back.neck_cb", "along": "back.neck"}, "width": 4.0},
+    ),
+)

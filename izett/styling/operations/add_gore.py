@@ -1,0 +1,230 @@
+"""Let in a gore: a godet in a seam, a gusset at an underarm or fork, or a flounce cut from a circle.
+
+A godet's two sides are as long as the slit that it is let into; a gusset is a square (or a diamond) sewn into a slash;
+a flounce is a part of a circle whose inner edge is as long as the edge that it hangs from. Common practice, no single
+source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from enum import StrEnum
+from math import cos, pi, sin, sqrt, tan
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.geometry.curve import Cubic, Curve, joined, straight
+from izett.geometry.point import Point
+from izett.pattern.document import Closure, Opening, Pattern, Role, Span
+from izett.styling.making import chain_of, is_half, length_of, outlined, sewn_on
+from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length, share
+from izett.styling.subject import Kind, Subject
+from izett.styling.words import line_words
+
+#: rad. One cubic follows a circle's arc of so much to within a thousandth of a millimetre at these radii.
+ARC = pi / 8
+
+
+class Gore(StrEnum):
+    """What is let in."""
+
+    GODET = "godet"
+    ROUND_GODET = "round_godet"
+    GUSSET = "gusset"
+    FLOUNCE = "flounce"
+
+
+class AddGore(Params):
+    """What is let in, where, and how large."""
+
+    kind: Gore = Field(Gore.GODET, description="godet: pointed; round_godet: its top is round; gusset; flounce")
+    edges: tuple[Line, ...] = Field(
+        min_length=1, max_length=8, description="the seam or slash; of a flounce, its edges"
+    )
+    width: float = length(
+        20.0, low=2, high=120, meaning="width of a godet at the hem; side of a gusset; depth of a flounce"
+    )
+    long: float = length(30.0, low=3, high=120, meaning="length of the slit that a godet is let into, from the hem")
+    circle: float = share(0.5, low=0.05, high=1, meaning="of a whole circle, a flounce")
+
+
+def apply(params: AddGore, context: Context) -> Outcome:
+    """Make the piece from the edges as they are now."""
+    chain = chain_of(context, params.edges)
+    if params.kind is Gore.FLOUNCE:
+        return _flounce(params, context, chain)
+    if params.kind is Gore.GUSSET:
+        return _gusset(params, context, chain)
+    return _godet(params, context, chain)
+
+
+def _arc(centre: Point, radius: float, start: float, end: float) -> Curve:
+    steps = max(1, round(abs(end - start) / ARC))
+    each = (end - start) / steps
+    handle = 4 / 3 * tan(each / 4) * radius
+    cubics: list[Cubic] = []
+
+    def at(angle: float) -> Point:
+        return (centre[0] + radius * cos(angle), centre[1] + radius * sin(angle))
+
+    for i in range(steps):
+        a, b = start + i * each, start + (i + 1) * each
+        p, q = at(a), at(b)
+        cubics.append(
+            (p, (p[0] - handle * sin(a), p[1] + handle * cos(a)), (q[0] + handle * sin(b), q[1] - handle * cos(b)), q)
+        )
+    return joined(cubics)
+
+
+def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
+    edge = length_of(context.pattern, chain)
+    half = is_half(context.pattern, chain)
+    # Half of it is drawn on the fold where half the garment is drawn.
+    angle = 2 * pi * params.circle / (2 if half else 1)
+    radius = edge / angle
+    low, high = -pi / 2 - angle / 2, -pi / 2 + angle / 2
+    if half:
+        low, high = -pi / 2, -pi / 2 + angle
+    outer = radius + params.width
+    centre = (0.0, 0.0)
+    inner_line, hem = _arc(centre, radius, low, high), _arc(centre, outer, low, high)
+    made = outlined(
+        context,
+        title="Flounce" if params.width < 40 else "Circle skirt",
+        cut=1,
+        edges=[
+            (Role.FOLD if half else Role.PANEL, "start", straight(inner_line.start, hem.start)),
+            (Role.HEM, "hem", hem),
+            (Role.PANEL, "end", straight(hem.end, inner_line.end)),
+            (Role.PANEL, "edge", inner_line.reversed()),
+        ],
+        fold=0 if half else None,
+    )
+    pattern = sewn_on(context, context.pattern, made, chain, context.named("edge"), "flounce", lies="")
+    told = (Sum("edge", edge), Sum("radius", radius), Sum("hem", hem.length * (2 if half else 1)))
+    return Outcome(pattern, told, (made.name,))
+
+
+def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
+    whole = length_of(context.pattern, chain)
+    if params.long > whole - 2:
+        raise StepRefused(
+            f"The seam is {whole:.1f} cm long: a slit of {params.long:g} cm does not fit.",
+            mend="Make it shorter.",
+            where=(chain[0].along,),
+        )
+    half = params.width / 2
+    # Both sides are as long as the slit: the hem lies on a circle about the point.
+    opening_angle = 2 * half / params.long
+    if opening_angle > pi:
+        raise StepRefused(
+            "The godet would be wider than half a circle.",
+            mend="Make it narrower, or the slit longer.",
+            where=(chain[0].along,),
+        )
+    low, high = -pi / 2 - opening_angle / 2, -pi / 2 + opening_angle / 2
+    hem = _arc((0.0, 0.0), params.long, low, high)
+    top = min(half * 0.5, params.long * 0.2) if params.kind is Gore.ROUND_GODET else 0.0
+    left_top = (top * cos(low), top * sin(low))
+    right_top = (top * cos(high), top * sin(high))
+    ring = [
+        (Role.PANEL, "left", straight(left_top, hem.start)),
+        (Role.HEM, "hem", hem),
+        (Role.PANEL, "right", straight(hem.end, right_top)),
+    ]
+    if top:
+        ring.append(
+            (Role.PANEL, "crown", Curve((right_top, (right_top[0], top * 0.8), (left_top[0], top * 0.8), left_top)))
+        )
+    made = outlined(context, title="Godet", cut=2, edges=ring, fold=None)
+    opening = Opening(context.named("slit"), Closure.SLIT, chain[0], params.long)
+    pattern = replace(
+        context.pattern,
+        pieces=(*context.pattern.pieces, made),
+        openings=(*context.pattern.openings, opening),
+    )
+    told = (Sum("each side", params.long), Sum("hem of the godet", hem.length))
+    return Outcome(pattern, told, (made.name, opening.name))
+
+
+def _gusset(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
+    side = params.width
+    h = side / sqrt(2)
+    corners: list[Point] = [(0.0, -h), (h, 0.0), (0.0, h), (-h, 0.0)]
+    labels = ("front", "upper", "back", "lower")
+    ring = [(Role.PANEL, labels[i], straight(corners[i], corners[(i + 1) % 4])) for i in range(4)]
+    made = outlined(context, title="Gusset", cut=2, edges=ring, fold=None)
+    slash = Opening(context.named("slash"), Closure.SLIT, chain[0], side)
+    pattern = replace(
+        context.pattern, pieces=(*context.pattern.pieces, made), openings=(*context.pattern.openings, slash)
+    )
+    told = (Sum("each side", side), Sum("slash", side), Sum("added across", 2 * h))
+    return Outcome(pattern, told, (made.name, slash.name))
+
+
+def describe(params: AddGore) -> str:
+    """Return the step in the maker's words."""
+    along = " and ".join(line_words(line.along) for line in params.edges)
+    if params.kind is Gore.FLOUNCE:
+        return f"Flounce on {along}: {params.circle:g} of a circle, {params.width:g} cm deep"
+    if params.kind is Gore.GUSSET:
+        return f"Gusset of {params.width:g} cm at {along}"
+    return f"Godet in {along}: {params.width:g} cm wide, {params.long:g} cm long"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer a godet in a seam, a gusset at an underarm or fork, a flounce on a free edge."""
+    if subject.kind is not Kind.LINE or subject.span is None:
+        return
+    line = subject.line()
+    if subject.role in (Role.SIDE, Role.PANEL, Role.CENTRE_BACK):
+        yield Offer("Let in a godet", {"kind": "godet", "edges": [line], "width": 20.0, "long": 25.0})
+    if subject.role in (Role.UNDERARM, Role.INSEAM, Role.SIDE):
+        yield Offer("Let in a gusset", {"kind": "gusset", "edges": [line], "width": 8.0})
+    if subject.role in (Role.HEM, Role.WAIST, Role.NECK):
+        yield Offer(
+            "Add: flounce, part of a circle", {"kind": "flounce", "edges": [line], "width": 15.0, "circle": 0.5}
+        )
+        if subject.role is Role.WAIST:
+            yield Offer("Add: circle skirt", {"kind": "flounce", "edges": [line], "width": 60.0, "circle": 1.0})
+
+
+OPERATION = Operation(
+    key="add_gore",
+    title="Let in a godet or gusset, hang a flounce",
+    params=AddGore,
+    apply=apply,
+    describe=describe,
+    group=Group.FULLNESS,
+    offers=offers,
+    phase=Phase.FOLLOW,
+    blocks=("bodice", "skirt"),
+    examples=(
+        {
+            "kind": "godet",
+            "edges": ({"start": "skirt_front.hem_side", "end": "skirt_front.waist_side", "along": "skirt_front.side"},),
+            "width": 20.0,
+            "long": 25.0,
+        },
+        {
+            "kind": "round_godet",
+            "edges": ({"start": "skirt_back.hem_cb", "end": "skirt_back.waist_cb", "along": "skirt_back.centre"},),
+            "width": 24.0,
+            "long": 30.0,
+        },
+        {
+            "kind": "gusset",
+            "edges": ({"start": "front.underarm", "end": "front.waist_side", "along": "front.side"},),
+            "width": 8.0,
+        },
+        {
+            "kind": "flounce",
+            "edges": (
+                {"start": "skirt_front.hem_cf", "end": "skirt_front.hem_side", "along": "skirt_front.hem"},
+                {"start": "skirt_back.hem_side", "end": "skirt_back.hem_cb", "along": "skirt_back.hem"},
+            ),
+            "width": 15.0,
+            "circle": 0.5,
+        },
+    ),
+)
