@@ -6,13 +6,13 @@ same evaluation. A step that cannot act is kept, visibly skipped, and evaluation
 """
 
 import json
-from collections import OrderedDict
+from collections import ChainMap, OrderedDict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from hashlib import blake2b
 from threading import Lock
 from types import MappingProxyType
-from typing import Any
+from typing import Any, cast
 
 from pydantic import ValidationError
 
@@ -217,14 +217,16 @@ class Evaluator:
         drafted: Draft = self._remember(key, lambda: self._draft(recipe))
         stages: list[Stage] = []
         pattern = drafted.pattern
+        # What was taken and no block reads is known of the body all the same.
+        body = ChainMap(dict(recipe.measures), cast("dict[str, float]", drafted.values))
         for step in self._in_phases(recipe.steps):
             key = _hash(key, step.as_data())
             stage: Stage = self._remember(
-                key, lambda step=step, before=pattern: self._stage(step, before, drafted.values)
+                key, lambda step=step, before=pattern: self._stage(step, before, body)
             )
             stages.append(stage)
             pattern = stage.pattern
-        garment = Garment(pattern, drafted.values)
+        garment = Garment(pattern, body)
         results: tuple[Result, ...] = self._remember(
             _hash(key, "checks"),
             lambda: tuple(result for check in self.catalogue.checks.values() for result in run(check, garment)),

@@ -24,4 +24,11 @@ def evaluator():
 @pytest.fixture
 def middling():
     """A body of middling size with few measures."""
-    return {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0, "high_bust_girth": 87.0}
+    return {
+        "bust_girth": 92.0,
+        "waist_girth": 74.0,
+        "hip_girth": 98.0,
+        "height": 168.0,
+        "high_bust_girth": 87.0,
+        "underbust_girth": 78.0,
+    }

@@ -80,7 +80,7 @@ def outlined(
     ys = [p[1] for p in points]
     middle: Point = (sum(xs) / len(xs), 0.0)
     low, high = min(ys), max(ys)
-    piece = Piece(
+    return Piece(
         name=context.named("piece"),
         title=title,
         part=context.uid,
@@ -89,7 +89,6 @@ def outlined(
         grain=((middle[0], low + 0.2 * (high - low)), (middle[0], low + 0.8 * (high - low))),
         edges=made,
     )
-    return piece
 
 
 def chain_of(context: Context, lines: Sequence[Line]) -> tuple[Span, ...]:

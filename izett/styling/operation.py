@@ -268,6 +268,7 @@ class Operation:
         offers: what it can do to a thing pointed at.
         phase: when it is worked.
         blocks: the blocks that its examples act on.
+        before: steps (kind, parameters) that make what its examples act on.
         version: raised when the same parameters come to mean something else.
     """
 
@@ -281,4 +282,5 @@ class Operation:
     offers: Callable[[Subject, Pattern], Iterable[Offer]] = _nothing
     phase: Phase = Phase.SHAPE
     blocks: tuple[str, ...] = ("bodice",)
+    before: tuple[tuple[str, dict[str, Any]], ...] = ()
     version: int = 1

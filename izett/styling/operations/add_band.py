@@ -14,6 +14,7 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.pattern.document import Pattern, Role
+from izett.pattern.levels import SIDES
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
 from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length, ratio
 from izett.styling.subject import Kind, Subject, run_of
@@ -94,7 +95,7 @@ def apply(params: AddBand, context: Context) -> Outcome:
             where=(chain[0].along,),
         )
     # On the fold where the garment's half is: with a lap at one end it is drawn whole.
-    folded = half and not params.overlap and params.kind is not Band.RUFFLE
+    folded = half and not params.overlap
     sewn = edge * params.ratio * (1 if folded or not half else 2)
     width = sewn + (params.overlap if not folded else 0.0)
     if params.kind is Band.ELASTIC:
@@ -143,7 +144,7 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
     """Offer the strips that suit the edge, along its whole round: both halves of a neckline, a waist or a hem."""
     if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None or subject.role is None:
         return
-    sleeve = any(line.level == "elbow" or line.level == "bicep" for line in subject.piece.lines)
+    sleeve = any(line.level in SIDES for line in subject.piece.lines)
     hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
     kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
     edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))

@@ -5,14 +5,15 @@ edge when that changes. Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.curve import Curve, straight
+from izett.geometry.curve import Curve
 from izett.geometry.fit import smoothed, through
 from izett.geometry.outline import parallel
-from izett.geometry.point import Point, distance, subtract, unit
+from izett.geometry.point import distance, left_of, right_of
 from izett.pattern.document import Pattern, Role
 from izett.pattern.sewn import walk
 from izett.styling.making import outlined, sewn_on
@@ -43,7 +44,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
     piece = context.piece_with(chain[0].start)
     stretches = walk(piece, chain[0])
     ring = [s.edge for s in (stretches if stretches[0].forward else stretches[::-1])]
-    if any(a.end != b.start for a, b in zip(ring, ring[1:], strict=False)):
+    if any(a.end != b.start for a, b in pairwise(ring)):
         raise StepRefused(
             f"A dart opens on {line_words(params.edge.along)}.", mend="Move the dart first.", where=(params.edge.along,)
         )
@@ -59,7 +60,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
             )
     first = before.curve.split(before.curve.length - params.width)[1]
     last = after.curve.split(params.width)[0]
-    inner = _inner(outer, first.start, last.end, params.width)
+    inner = _inner(outer, first, last, params.width)
     folded = 0 if before.lineage == piece.on_fold else 2 if after.lineage == piece.on_fold else None
     made = outlined(
         context,
@@ -73,29 +74,29 @@ def apply(params: AddFacing, context: Context) -> Outcome:
         ],
         fold=folded,
     )
+    name = f"facing_{params.edge.along.replace('.', '_')}"
     pattern = sewn_on(
         context,
         context.pattern,
         made,
         chain,
         context.named("edge"),
-        f"facing_{params.edge.along.replace('.', '_')}",
+        name,
         lies="",
     )
     return Outcome(pattern, (Sum("edge", outer.length), Sum("inner edge", inner.length)), (made.name,))
 
 
-def _inner(outer: Curve, start: Point, end: Point, width: float) -> Curve:
-    """Return the inner edge, from where the second end lies back to the first."""
-    line = parallel(outer.flattened(), -width)
+def _inner(outer: Curve, first: Curve, last: Curve, width: float) -> Curve:
+    """Return the inner edge, from where the last end lies back to the first, square to both ends."""
+    start, end = first.start, last.end
     marks = [end]
-    for point in reversed(line):
+    for point in reversed(parallel(outer.flattened(), -width)):
         if distance(point, marks[-1]) > MARKS_APART and distance(point, start) > MARKS_APART * 0.6:
             marks.append(point)
     marks.append(start)
-    if len(marks) == 2:
-        return straight(end, start)
-    return through(marks, leaving=unit(subtract(marks[1], marks[0])), arriving=unit(subtract(marks[-1], marks[-2])))
+    leaving, arriving = left_of(last.end_direction), right_of(first.start_direction)
+    return through(marks, leaving=leaving, arriving=arriving)
 
 
 def describe(params: AddFacing) -> str:
@@ -106,9 +107,10 @@ def describe(params: AddFacing) -> str:
 def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
     """Offer a facing for an open edge."""
     roles = (Role.NECK, Role.ARMHOLE, Role.CENTRE_FRONT, Role.HEM, Role.WAIST)
-    if subject.kind is Kind.LINE and subject.role in roles and subject.span and subject.piece:
-        if subject.name != subject.piece.on_fold:
-            yield Offer("Add: facing", {"edge": subject.line(), "width": 5.0})
+    if subject.kind is not Kind.LINE or subject.role not in roles or subject.span is None or subject.piece is None:
+        return
+    if subject.name != subject.piece.on_fold:
+        yield Offer("Add: facing", {"edge": subject.line(), "width": 5.0})
 
 
 OPERATION = Operation(

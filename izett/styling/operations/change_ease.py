@@ -1,0 +1,99 @@
+"""Change the ease of the whole garment: shared over the pieces by rule, the armhole lowered with it.
+
+Side seams first, a quarter at each of the four edges, up to what a side seam takes before the garment twists; the rest
+goes across the back and the front at the armhole. The underarm sinks by an eighth of what is added at the bust, so that
+a roomier top has a roomier armhole; then the sleeve is capped again. Common practice, no single source.
+"""
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from izett.errors import IzettError
+from izett.pattern.document import Pattern
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operations import change_armhole, change_side, recap_sleeve, widen_across
+from izett.styling.subject import Kind, Subject
+from izett.styling.words import signed
+
+#: cm. At each edge of a side seam no more than this is added; the rest goes across.
+MOST_AT_SIDE = 2.5
+#: Of what is added at the bust all around, the armhole sinks by this share.
+SINKS = 1 / 8
+EDGES = 4
+
+
+class ChangeEase(Params):
+    """How much more ease, all around, and whether armhole and sleeve follow."""
+
+    bust: float = length(0.0, low=-8, high=40, meaning="more ease at the bust, all around")
+    waist: float = length(0.0, low=-8, high=40, meaning="more at the waist, all around")
+    hip: float = length(0.0, low=-8, high=40, meaning="more at the hip, all around")
+
+
+def apply(params: ChangeEase, context: Context) -> Outcome:
+    """Share the change, then let armhole and sleeve follow."""
+    side = min(max(params.bust / EDGES, -MOST_AT_SIDE), MOST_AT_SIDE)
+    across = params.bust / EDGES - side
+    pattern = context.pattern
+    told = [Sum("at each side edge, bust", side), Sum("edges", float(EDGES), "")]
+
+    def then(operation: Callable[[Any, Context], Outcome], params: Params) -> None:
+        nonlocal pattern
+        inner = Context(context.uid, pattern, context.body)
+        pattern = operation(params, inner).pattern
+        context.read.update(inner.read)
+
+    waist, hip = params.waist / EDGES, params.hip / EDGES
+    then(change_side.apply, change_side.ChangeSide(underarm=side, waist=waist, hip=hip, hem=hip))
+    if across:
+        then(widen_across.apply, widen_across.WidenAcross(part="back", amount=across))
+        then(widen_across.apply, widen_across.WidenAcross(part="front", amount=across))
+    if across:
+        told.append(Sum("across back and front, at each armhole", across))
+    if params.bust:
+        sink = params.bust * SINKS
+        then(change_armhole.apply, change_armhole.ChangeArmhole(lower=max(min(sink, 14.0), -3.0)))
+        told.append(Sum("armhole lower", sink))
+    cap = next((seam for seam in pattern.seams if seam.name == "cap"), None)
+    if cap is not None and params.bust:
+        try:
+            then(recap_sleeve.apply, recap_sleeve.RecapSleeve(ease=cap.ease[0]))
+        except IzettError:
+            # The check of the cap tells it, with what would mend it.
+            told.append(Sum("the sleeve was not capped again", 0.0, ""))
+    for level in ("bust", "waist", "hip"):
+        if level in pattern.intent.ease:
+            told.append(Sum(f"ease at the {level} now", pattern.intent.ease[level]))
+    return Outcome(pattern, tuple(told))
+
+
+def describe(params: ChangeEase) -> str:
+    """Return the step in the maker's words."""
+    parts = [
+        f"{signed(cm, 'more by', 'less by')} at the {level}"
+        for level, cm in (("bust", params.bust), ("waist", params.waist), ("hip", params.hip))
+        if cm
+    ]
+    return f"Ease all around: {', '.join(parts) or 'as it is'}"
+
+
+def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+    """Offer to change the ease of the garment, or at the level pointed at."""
+    levels = [level for level in ("bust", "waist", "hip") if level in pattern.intent.ease]
+    if subject.kind is Kind.GARMENT and levels:
+        yield Offer("Change the ease of the whole garment", dict.fromkeys(levels, 4.0))
+    if subject.kind is Kind.LEVEL and subject.name in levels:
+        yield Offer(f"More or less ease at the {subject.name}", {subject.name: 2.0})
+
+
+OPERATION = Operation(
+    key="change_ease",
+    title="Change the ease of the garment",
+    params=ChangeEase,
+    apply=apply,
+    describe=describe,
+    group=Group.SIZE,
+    offers=offers,
+    blocks=("bodice", "sleeve"),
+    examples=({"bust": 4.0, "waist": 4.0}, {"waist": 3.0}),
+)
