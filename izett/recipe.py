@@ -221,9 +221,7 @@ class Evaluator:
         body = ChainMap(dict(recipe.measures), cast("dict[str, float]", drafted.values))
         for step in self._in_phases(recipe.steps):
             key = _hash(key, step.as_data())
-            stage: Stage = self._remember(
-                key, lambda step=step, before=pattern: self._stage(step, before, body)
-            )
+            stage: Stage = self._remember(key, lambda step=step, before=pattern: self._stage(step, before, body))
             stages.append(stage)
             pattern = stage.pattern
         garment = Garment(pattern, body)

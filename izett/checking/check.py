@@ -1,5 +1,6 @@
 """What a check is: a claim about the garment, with craft tolerances as parameters, and findings with place and numbers."""
 
+from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -7,7 +8,7 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from izett.pattern.document import Pattern
+from izett.pattern.document import Pattern, Piece
 
 
 class CheckParams(BaseModel):
@@ -32,6 +33,15 @@ class Verdict(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class Mend:
+    """A step that would mend a finding: its kind and parameters, in words."""
+
+    words: str
+    kind: str
+    params: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
 class Finding:
     """What a check found about one subject.
 
@@ -42,6 +52,7 @@ class Finding:
         tolerance: what is allowed, in `unit`.
         unit: cm or °.
         aspect: which of the check's questions this is, where it asks several.
+        mends: steps that would mend it, the likeliest first.
     """
 
     verdict: Verdict
@@ -50,6 +61,7 @@ class Finding:
     tolerance: float
     unit: str = "cm"
     aspect: str = ""
+    mends: tuple[Mend, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +83,7 @@ class Check:
         find: yields a finding for each subject.
         word: the one wording of a finding, for screen and command line.
         mend: what would mend it, in words.
+        by_piece: whether each finding depends on one piece only, so that an untouched piece need not be read again.
     """
 
     key: str
@@ -79,6 +92,7 @@ class Check:
     find: Callable[[Garment, Any], Iterator[Finding]]
     word: Callable[[Finding], str]
     mend: str
+    by_piece: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +109,31 @@ class Result:
 
 def run(check: Check, garment: Garment) -> list[Result]:
     """Return what a check finds with its default tolerances; what the maker accepts is so marked, with the reason."""
-    return [_result(check, garment, f) for f in check.find(garment, check.params())]
+    params = check.params()
+    if not check.by_piece:
+        return [_result(check, garment, f) for f in check.find(garment, params)]
+    found: list[Finding] = []
+    for piece in garment.pattern:
+        found += _of_piece(check, piece, garment, params)
+    return [_result(check, garment, f) for f in found]
+
+
+#: What was found of pieces, by check and piece object; the piece is kept with it, so that no other takes its place.
+_read: OrderedDict[tuple[str, int], tuple[Piece, tuple[Finding, ...]]] = OrderedDict()
+REMEMBERED = 2048
+
+
+def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams) -> tuple[Finding, ...]:
+    key = (check.key, id(piece))
+    known = _read.get(key)
+    if known is not None and known[0] is piece:
+        return known[1]
+    alone = Garment(replace(garment.pattern, pieces=(piece,), seams=()), garment.body)
+    findings = tuple(check.find(alone, params))
+    _read[key] = (piece, findings)
+    if len(_read) > REMEMBERED:
+        _read.popitem(last=False)
+    return findings
 
 
 def _result(check: Check, garment: Garment, finding: Finding) -> Result:

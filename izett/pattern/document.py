@@ -344,6 +344,14 @@ class Accepted:
     reason: str
 
 
+@dataclass(frozen=True, slots=True)
+class Machine:
+    """The seam allowance on paper, and the one that will be sewn, cm."""
+
+    paper: float
+    sewn: float
+
+
 @dataclass(frozen=True)
 class Pattern:
     """All pieces of a garment, its seams, and what it is meant to be.
@@ -353,6 +361,7 @@ class Pattern:
         links: corners that were one before a cut parted the paper: from each, a line goes on at the other.
         openings: where the garment opens.
         accepted: findings that the maker accepts.
+        machine: the allowances on paper and under the needle, where the maker said them.
     """
 
     pieces: tuple[Piece, ...]
@@ -361,6 +370,7 @@ class Pattern:
     links: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
     openings: tuple[Opening, ...] = ()
     accepted: tuple[Accepted, ...] = ()
+    machine: Machine | None = None
 
     def __iter__(self) -> Iterator[Piece]:
         return iter(self.pieces)

@@ -6,11 +6,15 @@ source.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.pattern.levels import width
 
 #: The body's girth at each level.
 LEVELS = {"bust": "bust_girth", "waist": "waist_girth", "hip": "hip_girth", "bicep": "bicep_girth"}
+
+#: Where a change at the side seams sets the ease of a level, and on how many edges.
+AT_SIDE = {"bust": "underarm", "waist": "waist", "hip": "hip"}
+EDGES = 4
 
 
 class Params(CheckParams):
@@ -31,7 +35,15 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed)
             continue
         off = around - girth - meant
-        yield Finding(verdict(off, params.allowed, otherwise=Verdict.WARNS), (level,), off, params.allowed)
+        found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
+        mends = () if found is Verdict.PASSES else tuple(_mends(level, off))
+        yield Finding(found, (level,), off, params.allowed, mends=mends)
+
+
+def _mends(level: str, off: float) -> Iterator[Mend]:
+    if level in AT_SIDE:
+        share = max(-4.0, min(8.0, round(-off / EDGES, 2)))
+        yield Mend(f"{abs(share):g} cm at each side edge", "change_side", {AT_SIDE[level]: share})
 
 
 def word(finding: Finding) -> str:

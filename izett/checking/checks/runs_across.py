@@ -7,7 +7,7 @@ Common practice, no single source.
 from collections.abc import Iterator
 from math import degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
 from izett.pattern.document import Pattern, Role, Span
@@ -38,7 +38,10 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
                 yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *vertices), 0.0, params.angle, unit="°")
                 continue
             off = corner - 180
-            yield Finding(verdict(off, params.angle), (seam.name, *vertices), off, params.angle, unit="°")
+            found = verdict(off, params.angle)
+            way = {"how": "across", "line": seam.name, "at_start": end == "start"}
+            mends = () if found is Verdict.PASSES else (Mend("Let the lines run on across it", "true_line", way),)
+            yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", mends=mends)
 
 
 def _straight_cut(pattern: Pattern, *spans: Span) -> bool:

@@ -5,8 +5,9 @@ Common practice, no single source: 1.5 mm is lost in the needle.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
+from izett.pattern.document import Seam
 from izett.pattern.sewn import seam_lengths
 
 
@@ -28,7 +29,22 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         over = second - first
         beyond = over - high if over > high else over - low if over < low else 0.0
         longer = seam.words[1 if beyond > 0 else 0]
-        yield Finding(verdict(beyond, params.allowed), (seam.name,), beyond, params.allowed, aspect=longer)
+        found = verdict(beyond, params.allowed)
+        mends = () if found is Verdict.PASSES else tuple(_mends(seam))
+        yield Finding(found, (seam.name,), beyond, params.allowed, aspect=longer, mends=mends)
+
+
+def _mends(seam: Seam) -> Iterator[Mend]:
+    if seam.name == "cap":
+        for by in ("width", "height"):
+            params = {"by": by, "ease": round(sum(seam.ease) / 2, 2)}
+            yield Mend(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
+    for takes, who in (
+        ("second", f"the {seam.words[1]} takes"),
+        ("first", f"the {seam.words[0]} takes"),
+        ("both", "share"),
+    ):
+        yield Mend(f"True it: {who} the difference", "true_seam", {"seam": seam.name, "takes": takes})
 
 
 def word(finding: Finding) -> str:

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 from math import asin, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
 from izett.pattern.document import Edge, Role
@@ -34,10 +34,13 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             line, centre = (after, before) if before.role in CENTRES else (before, after)
             where = (line.lineage, centre.lineage)
             off = degrees(asin(max(-1.0, min(1.0, dot(before.curve.end_direction, after.curve.start_direction)))))
-            yield Finding(verdict(off, params.angle), where, off, params.angle, unit="°", aspect="angle")
+            found = verdict(off, params.angle)
+            mend = (Mend("Square it at the centre", "true_line", {"how": "square", "line": line.lineage}),)
+            mends = () if found is Verdict.PASSES else mend
+            yield Finding(found, where, off, params.angle, unit="°", aspect="angle", mends=mends)
             rise = _rise(line, centre, at_start=line is after)
             if abs(rise) > params.rise:
-                yield Finding(Verdict.WARNS, where, rise, params.rise, aspect="rise")
+                yield Finding(Verdict.WARNS, where, rise, params.rise, aspect="rise", mends=mend)
 
 
 def _rise(line: Edge, centre: Edge, *, at_start: bool) -> float:
@@ -50,7 +53,7 @@ def _rise(line: Edge, centre: Edge, *, at_start: bool) -> float:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    line, centre = (name.replace(".", " ") for name in finding.where)
+    line, centre = (name.replace(".", " ").replace("_", " ") for name in finding.where)
     if finding.aspect == "rise":
         return f"The {line} leaves the square by {abs(finding.amount):.2f} cm within 1 cm of the {centre}"
     if finding.verdict is Verdict.PASSES:
@@ -65,4 +68,5 @@ CHECK = Check(
     find=find,
     word=word,
     mend="Change both ends of the line alike, so that it stays level at the centre.",
+    by_piece=True,
 )

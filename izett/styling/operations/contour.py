@@ -39,7 +39,9 @@ class Contour(Params):
     seam: str = Field(description="the panel seam over the bust", json_schema_extra={"refers": "seam"})
     underbust_ease: float = length(0.5, low=-4, high=4, meaning="ease wanted under the bust, all around")
     above: float = length(3.0, low=0, high=3.8, meaning="taken in above the bust at the upper edge, all around")
-    under: float = length(0.0, low=0, high=5, meaning="taken in under the bust, all around (0: worked out from the body)")
+    under: float = length(
+        0.0, low=0, high=5, meaning="taken in under the bust, all around (0: worked out from the body)"
+    )
     below: float = length(5.0, low=0, high=5, meaning="most that is taken in under the bust, all around")
 
 

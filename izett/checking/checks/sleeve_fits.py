@@ -1,0 +1,163 @@
+"""The sleeve fits its armhole: cap ease, cap height, room at the bicep and half-way up, front and back in balance.
+
+Cap height near a third of the armhole: set-in woven 0.28–0.40, knit 0.24–0.32, loose lower; cap ease 0–4; half of it in
+front and half behind the shoulder notch. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import atan2, degrees
+
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.errors import ReferenceLost
+from izett.geometry.point import subtract
+from izett.pattern.document import Edge, Pattern, Piece, Role, Seam
+from izett.pattern.sewn import holding, seam_lengths, span_length
+
+#: Of the width at the bicep line, a cap half-way up is at least so wide.
+HALF_WAY = 0.42
+
+
+class Params(CheckParams):
+    """What a cap may have."""
+
+    least_ease: float = tolerance(-0.3, low=-3, high=2, unit="cm", meaning="least cap ease")
+    most_ease: float = tolerance(4.0, low=1, high=8, unit="cm", meaning="most cap ease of a cap that is not gathered")
+    low: float = tolerance(
+        0.28, low=0.1, high=0.4, unit="", meaning="least cap height as a share of the armhole, woven"
+    )
+    high: float = tolerance(
+        0.40, low=0.3, high=0.5, unit="", meaning="most cap height as a share of the armhole, woven"
+    )
+    knit_low: float = tolerance(0.24, low=0.1, high=0.4, unit="", meaning="the same for a knit: least")
+    knit_high: float = tolerance(0.32, low=0.2, high=0.5, unit="", meaning="most")
+    loose_low: float = tolerance(0.12, low=0.05, high=0.3, unit="", meaning="least in an easy or loose garment")
+    uneven: float = tolerance(0.6, low=0.1, high=3, unit="cm", meaning="cap ease of the front less that of the back")
+    square: float = tolerance(1.0, low=0.2, high=5, unit="°", meaning="bicep line off the square to the grain")
+
+
+def find(garment: Garment, params: Params) -> Iterator[Finding]:
+    """Yield ease, height, room and balance of the sleeve sewn to an armhole."""
+    pattern = garment.pattern
+    seam = next((s for s in pattern.seams if s.name == "cap"), None)
+    if seam is None:
+        return
+    try:
+        hole, cap = seam_lengths(pattern, seam)
+        sleeve = holding(pattern, seam.sides[1][0].start)
+        uneven = _uneven(pattern, seam)
+    except ReferenceLost:
+        yield Finding(Verdict.NOT_APPLICABLE, ("cap",), 0.0, 0.0)
+        return
+    gathered = "gather" in seam.lies
+    over = cap - hole
+    recap = tuple(
+        Mend(f"Re-cap by {by}", "recap_sleeve", {"by": by, "ease": 2.5 if pattern.intent.cloth != "knit" else 0.5})
+        for by in ("width", "height")
+    )
+    if not gathered:
+        bound = params.most_ease if over > params.most_ease else params.least_ease
+        fine = params.least_ease <= over <= params.most_ease
+        yield Finding(
+            Verdict.PASSES if fine else Verdict.FAILS, ("cap",), over, bound, aspect="ease", mends=() if fine else recap
+        )
+        found = verdict(uneven, params.uneven, otherwise=Verdict.WARNS)
+        yield Finding(
+            found, ("cap",), uneven, params.uneven, aspect="uneven", mends=recap if found is Verdict.WARNS else ()
+        )
+    yield from _shape(pattern, sleeve, hole, params, gathered=gathered)
+
+
+def _shape(pattern: Pattern, sleeve: Piece, hole: float, params: Params, *, gathered: bool) -> Iterator[Finding]:
+    low, high = (params.knit_low, params.knit_high) if pattern.intent.cloth == "knit" else (params.low, params.high)
+    if pattern.intent.fit in ("easy", "loose"):
+        low = params.loose_low
+    caps = [e for e in sleeve.edges if e.role is Role.CAP]
+    ys = [p[1] for e in caps for p in (e.curve.start, e.curve.end)]
+    ratio = (max(ys) - min(ys)) / hole if hole else 0.0
+    if not gathered:
+        fine = low - 0.005 <= ratio <= high + 0.005
+        mends = (
+            ()
+            if fine
+            else (Mend("Cap height, the width following", "shape_cap", {"height": 1.0 if ratio < low else -1.0}),)
+        )
+        bound = low if ratio < low else high
+        yield Finding(
+            Verdict.PASSES if fine else Verdict.WARNS, ("cap",), ratio, bound, unit="", aspect="height", mends=mends
+        )
+    half = _width_at(caps, (max(ys) + min(ys)) / 2)
+    whole = sleeve.level("bicep")
+    if half and whole:
+        fine = half >= whole * HALF_WAY
+        mends = () if fine else (Mend("Widen half-way up", "shape_cap", {"front": 0.5, "back": 0.5}),)
+        yield Finding(
+            Verdict.PASSES if fine else Verdict.WARNS, ("cap",), half, whole * HALF_WAY, aspect="half_way", mends=mends
+        )
+    bicep = next((line for line in sleeve.lines if line.level == "bicep"), None)
+    if bicep is not None and bicep.length:
+        along, up = subtract(bicep.points[-1], bicep.points[0]), subtract(sleeve.grain[1], sleeve.grain[0])
+        off = degrees(atan2(along[0] * up[0] + along[1] * up[1], abs(along[0] * up[1] - along[1] * up[0])))
+        yield Finding(
+            verdict(off, params.square, otherwise=Verdict.WARNS),
+            (sleeve.name,),
+            off,
+            params.square,
+            unit="°",
+            aspect="square",
+        )
+
+
+def _uneven(pattern: Pattern, seam: Seam) -> float:
+    """Return the front's cap ease less the back's, cm."""
+    ease = {"front": 0.0, "back": 0.0}
+    for side, sign in ((seam.sides[0], -1.0), (seam.sides[1], 1.0)):
+        for span in side:
+            half = "front" if "front" in span.along else "back"
+            ease[half] += sign * span_length(holding(pattern, span.start), span)
+    return ease["front"] - ease["back"]
+
+
+def _width_at(caps: list[Edge], y: float) -> float:
+    xs = []
+    for edge in caps:
+        points = edge.curve.flattened()
+        for a, b in pairwise(points):
+            if (a[1] - y) * (b[1] - y) < 0:
+                xs.append(a[0] + (b[0] - a[0]) * (y - a[1]) / (b[1] - a[1]))
+    return max(xs) - min(xs) if len(xs) > 1 else 0.0
+
+
+def word(finding: Finding) -> str:
+    """Return the finding in words."""
+    amount, bound, fine = finding.amount, finding.tolerance, finding.verdict is Verdict.PASSES
+    how = "shorter" if amount < 0 else "longer"
+    more = "front" if amount > 0 else "back"
+    words = {
+        "ease": (f"The cap has {amount:.1f} cm of ease", f"The cap is {abs(amount):.1f} cm {how} than its armhole"),
+        "uneven": (
+            "The cap's ease lies half in front and half behind",
+            f"The {more} of the cap has {abs(amount):.1f} cm more ease than the other half",
+        ),
+        "height": (
+            f"The cap height is {amount:.2f} of the armhole",
+            f"The cap height is {amount:.2f} of the armhole, beyond {bound:.2f}",
+        ),
+        "half_way": (
+            f"Half-way up the cap is {amount:.1f} cm wide",
+            f"Half-way up the cap is {amount:.1f} cm wide, under {bound:.1f}",
+        ),
+        "square": ("The bicep line is square to the grain", f"The bicep line is {amount:.1f}° off the square"),
+        "": ("", "The sleeve cannot be compared with its armhole"),
+    }
+    return words[finding.aspect][0 if fine else 1]
+
+
+CHECK = Check(
+    key="sleeve_fits",
+    claim="The sleeve fits its armhole: ease, height, room and balance of the cap",
+    params=Params,
+    find=find,
+    word=word,
+    mend="Re-cap the sleeve to its armhole.",
+)

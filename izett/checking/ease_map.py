@@ -1,0 +1,184 @@
+"""The ease map: at every level and local width, the pattern less the body, against what is wanted for cloth and fit.
+
+Levels drawn on the pieces are measured along their lines; others straight across the paper at the height at which the
+body has them, darts left out. It is a reading to look at, not a verdict. Common practice, no single source.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from itertools import pairwise
+
+from izett.errors import ReferenceLost
+from izett.pattern.document import Pattern, Piece, Role
+from izett.pattern.levels import SIDES, width
+from izett.pattern.sewn import seam_lengths
+
+#: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
+AS_MEANT, FAR = 1.0, 3.0
+#: What is wanted at levels that the fit does not name, as shares of the eases at two that it does.
+BETWEEN: Mapping[str, tuple[str, str, float]] = {
+    "underbust": ("bust", "waist", 0.5),
+    "stomach": ("waist", "hip", 0.35),
+    "high_hip": ("waist", "hip", 0.5),
+    "elbow": ("bicep", "bicep", 0.6),
+}
+#: cm. From the bust line to the ribs under it, where that was not measured.
+BREADTH = 7.0
+#: cm. Ease wanted at places that neither the fit nor its neighbours give: a neck, a wrist that the hand passes, a hem.
+ELSEWHERE = {"neck": 1.5, "wrist": 6.0}
+#: Local widths are wanted with this share of the ease at the bust.
+LOCAL = {"across_front": 0.1, "across_back": 0.18, "shoulder": 0.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Ease at one place.
+
+    Attributes:
+        key, label: the level or local width.
+        view: the side of the figure that it is shown on: both, front or back.
+        pattern, body: cm, all around, or straight across for a local width.
+        wanted: the ease wanted, cm.
+        state: tight, close, as meant, loose.
+    """
+
+    key: str
+    label: str
+    view: str
+    pattern: float
+    body: float
+    wanted: float
+    state: str
+
+    @property
+    def ease(self) -> float:
+        """Pattern less body, cm."""
+        return self.pattern - self.body
+
+
+LEVELS: tuple[tuple[str, str, str], ...] = (
+    ("neck", "Neck", "neck_girth"),
+    ("bust", "Bust", "bust_girth"),
+    ("underbust", "Under the bust", "underbust_girth"),
+    ("waist", "Waist", "waist_girth"),
+    ("stomach", "Stomach", "stomach_girth"),
+    ("high_hip", "High hip", "high_hip_girth"),
+    ("hip", "Hip", "hip_girth"),
+    ("thigh", "Thigh", "thigh_girth"),
+    ("bicep", "Upper arm", "bicep_girth"),
+    ("elbow", "Elbow", "elbow_girth"),
+    ("wrist", "Wrist", "wrist_girth"),
+    ("hem", "Hem", "hem_girth"),
+)
+
+
+def ease_map(pattern: Pattern, body: Mapping[str, float]) -> list[Place]:
+    """Return the ease at every place that both the pattern and the body have."""
+    found = []
+    for key, label, girth in LEVELS:
+        if girth not in body:
+            continue
+        around = _around(pattern, body, key)
+        if around > 0:
+            wanted = _wanted(pattern, key)
+            found.append(_place(key, label, "both", around, body[girth], wanted))
+    found += list(_local(pattern, body))
+    return found
+
+
+def _place(key: str, label: str, view: str, across: float, body: float, wanted: float) -> Place:
+    off = across - body - wanted
+    state = "tight" if off < -FAR / 2 else "close" if off < -AS_MEANT else "loose" if off > FAR else "as meant"
+    return Place(key, label, view, across, body, wanted, state)
+
+
+def _wanted(pattern: Pattern, key: str) -> float:
+    ease = pattern.intent.ease
+    if key in ease:
+        return ease[key]
+    if key in BETWEEN:
+        first, second, share = BETWEEN[key]
+        a, b = ease.get(first, ease.get(second, 0.0)), ease.get(second, ease.get(first, 0.0))
+        return a * share if first == second else a + (b - a) * share
+    return ELSEWHERE.get(key, 6.0)
+
+
+def _around(pattern: Pattern, body: Mapping[str, float], key: str) -> float:
+    if (drawn := width(pattern, key)) > 0:
+        return drawn
+    if key == "neck":
+        return 2 * sum(e.curve.length * p.of_half for p in pattern for e in p.edges if e.role is Role.NECK)
+    if key == "wrist":
+        return sum(e.curve.length for p in pattern if _sleeve(p) for e in p.edges if e.role is Role.HEM)
+    if key == "hem":
+        hems = ((p, e) for p in pattern if not _sleeve(p) for e in p.edges if e.role is Role.HEM)
+        return 2 * sum(e.curve.length * p.of_half for p, e in hems)
+    height = _height(pattern, body, key)
+    if height is None:
+        return 0.0
+    return 2 * sum(
+        across(piece, height) * piece.of_half
+        for piece in pattern
+        if not _sleeve(piece) and ("front" in piece.part or "back" in piece.part)
+    )
+
+
+def _height(pattern: Pattern, body: Mapping[str, float], key: str) -> float | None:
+    """Return the height over the waist (cm) at which the body has a level, on an unaltered draft's frame."""
+    below = {"stomach": "waist_to_stomach", "high_hip": "waist_to_high_hip", "underbust": "waist_to_underbust"}
+    if key in below and below[key] in body:
+        return body[below[key]] if key == "underbust" else -body[below[key]]
+    bust = next((line.points[0][1] for p in pattern for line in p.lines if line.level == "bust"), None)
+    if bust is None:
+        return None
+    # A hand's breadth below the bust line, where it was not measured.
+    return bust - BREADTH if key == "underbust" else None
+
+
+def _sleeve(piece: Piece) -> bool:
+    return any(line.level in SIDES for line in piece.lines)
+
+
+def across(piece: Piece, height: float) -> float:
+    """Return how much paper lies straight across a piece at a height, cm; what darts take in is left out."""
+    points = piece.outline()
+    xs = sorted(
+        a[0] + (b[0] - a[0]) * (height - a[1]) / (b[1] - a[1])
+        for a, b in pairwise([*points, points[0]])
+        if (a[1] - height) * (b[1] - height) < 0
+    )
+    return sum(b - a for a, b in zip(xs[::2], xs[1::2], strict=False)) - sum(
+        d.intake for d in piece.diamonds if min(d.top[1], d.bottom[1]) < height < max(d.top[1], d.bottom[1])
+    )
+
+
+def _local(pattern: Pattern, body: Mapping[str, float]) -> Iterator[Place]:
+    bust = pattern.intent.ease.get("bust", 0.0)
+    for half, symbol, label in (
+        ("front", "across_front", "Across the front"),
+        ("back", "across_back", "Across the back"),
+    ):
+        narrow = [
+            min(p[0] for p in e.curve.flattened())
+            for piece in pattern
+            if piece.part.split("_")[-1] == half and not _sleeve(piece)
+            for e in piece.edges
+            if e.role is Role.ARMHOLE
+        ]
+        if narrow and symbol in body:
+            yield _place(symbol, label, half, 2 * min(narrow), body[symbol], LOCAL[symbol] * bust)
+    seam = next((s for s in pattern.seams if s.name == "shoulder"), None)
+    if seam is not None and "shoulder_length" in body:
+        try:
+            yield _place("shoulder", "Shoulder", "both", seam_lengths(pattern, seam)[0], body["shoulder_length"], 0.0)
+        except ReferenceLost:
+            return
+    for piece in pattern:
+        apex = piece.marks.get("apex")
+        if apex is not None and "apex_span" in body:
+            yield _place("apex_span", "Between the bust points", "front", 2 * apex[0], body["apex_span"], 0.0)
+        lines = [line for line in piece.lines if line.level == "bust"]
+        if lines and "front_bust_arc" in body and piece.part.split("_")[-1] == "front":
+            drawn = 2 * sum(x.length for p in pattern if p.part == piece.part for x in p.lines if x.level == "bust")
+            yield _place("front_bust_arc", "Front bust arc", "front", drawn, body["front_bust_arc"], bust / 2)
+            break

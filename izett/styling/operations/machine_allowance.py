@@ -1,0 +1,49 @@
+"""Say what allowance the machine will sew: it must be the one that is on paper.
+
+Two side seams sewn at 0.6 on a pattern cut with 1.25 make the garment about 2.6 cm bigger around. Common practice, no
+single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from izett.pattern.document import Machine, Pattern
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.subject import Kind, Subject
+
+
+class MachineAllowance(Params):
+    """The two allowances."""
+
+    paper: float = length(1.5, low=0, high=5, meaning="seam allowance on paper")
+    machine: float = length(1.5, low=0, high=5, meaning="seam allowance that the machine will sew")
+
+
+def apply(params: MachineAllowance, context: Context) -> Outcome:
+    """Note both; no shape changes."""
+    pattern = replace(context.pattern, machine=Machine(params.paper, params.machine))
+    return Outcome(pattern, (Sum("on paper", params.paper), Sum("sewn", params.machine)))
+
+
+def describe(params: MachineAllowance) -> str:
+    """Return the step in the maker's words."""
+    return f"The machine sews {params.machine:g} cm; on paper there are {params.paper:g} cm"
+
+
+def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+    """Offer it for the garment."""
+    if subject.kind is Kind.GARMENT:
+        yield Offer("Say what allowance the machine will sew", {"paper": 1.5, "machine": 1.5})
+
+
+OPERATION = Operation(
+    key="machine_allowance",
+    title="The machine's seam allowance",
+    params=MachineAllowance,
+    apply=apply,
+    describe=describe,
+    group=Group.AGREE,
+    offers=offers,
+    phase=Phase.ACCEPT,
+    examples=({"paper": 1.5, "machine": 1.5},),
+)
