@@ -192,6 +192,16 @@ class Evaluation:
         """The pattern after the last step."""
         return self.stages[-1].pattern if self.stages else self.draft.pattern
 
+    def needs(self, stage: Stage) -> list[str]:
+        """Return the uids of the earlier steps whose work a step acts on: it read a name that they made."""
+        found = []
+        for other in self.stages:
+            if other is stage:
+                break
+            if any(name in stage.read or any(r.startswith(f"{name}.") for r in stage.read) for name in other.made):
+                found.append(other.step.uid)
+        return found
+
 
 class Evaluator:
     """Works recipes out and remembers every prefix, up to a bound; safe to share between threads.
@@ -280,7 +290,7 @@ class Evaluator:
         words = operation.describe(params)
         if not step.on:
             return Stage(step, before, words)
-        context = Context(step.uid, before, body)
+        context = Context(step.uid, before, body, self.catalogue.operations)
         try:
             outcome = operation.apply(params, context)
         except IzettError as failure:

@@ -1,5 +1,6 @@
 """What the table and the shelves are sent: pieces as drawn, sums, checks, moves; the catalogue to choose from."""
 
+from typing import Any
 from uuid import UUID
 
 from pydantic import BaseModel
@@ -152,18 +153,40 @@ class NoticeOut(BaseModel):
 
 
 class StageOut(BaseModel):
-    """A step with what it did."""
+    """A step with what it did; `needs` are the steps before it whose work it acts on."""
 
     step: StepDoc
     words: str
-    sums: list[tuple[str, float]]
+    phase: str
+    sums: list[tuple[str, float, str]]
     made: list[str]
+    needs: list[str]
     failure: str
     mend: str
 
 
+class MendOut(BaseModel):
+    """A step that would mend a finding."""
+
+    words: str
+    kind: str
+    params: dict[str, Any]
+
+
+class PlaceOut(BaseModel):
+    """Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is."""
+
+    key: str
+    label: str
+    view: str
+    pattern: float
+    body: float
+    wanted: float
+    state: str
+
+
 class ResultOut(BaseModel):
-    """A check's finding."""
+    """A check's finding; `reason` where it is accepted."""
 
     check: str
     claim: str
@@ -174,12 +197,15 @@ class ResultOut(BaseModel):
     unit: str
     words: str
     mend: str
+    mends: list[MendOut]
+    reason: str
 
 
 class SeamOut(BaseModel):
-    """A seam with its lengths as sewn."""
+    """A seam with its lengths as sewn, and the lines that it is made of."""
 
     name: str
+    lines: list[str]
     lengths: Pair
     ease: Pair
     lies: str
@@ -249,6 +275,7 @@ class PreviewOut(BaseModel):
     notices: list[NoticeOut]
     stages: list[StageOut]
     checks: list[ResultOut]
+    ease_map: list[PlaceOut]
     moves: list[MoveOut]
     beside: BesideOut | None
 

@@ -132,6 +132,7 @@ class SeamDoc(_Document):
     sides: tuple[list[SpanDoc], list[SpanDoc]]
     ease: tuple[Number, Number]
     lies: str = ""
+    offset: Number = 0.0
     words: tuple[str, str] = ("front", "back")
     lengths: tuple[Number, Number] | None = None
 
@@ -266,7 +267,9 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
     return d.Pattern(
         tuple(_piece(piece) for piece in doc.pieces),
         tuple(
-            d.Seam(seam.name, (_chain(seam.sides[0]), _chain(seam.sides[1])), seam.ease, seam.lies, seam.words)
+            d.Seam(
+                seam.name, (_chain(seam.sides[0]), _chain(seam.sides[1])), seam.ease, seam.lies, seam.words, seam.offset
+            )
             for seam in doc.seams
         ),
         d.Intent(
@@ -346,6 +349,7 @@ def _seam_doc(pattern: d.Pattern, seam: d.Seam) -> SeamDoc:
         sides=(_chain_doc(pattern, first), _chain_doc(pattern, second)),
         ease=seam.ease,
         lies=seam.lies,
+        offset=seam.offset,
         words=seam.words,
         lengths=seam_lengths(pattern, seam),
     )

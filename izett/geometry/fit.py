@@ -87,7 +87,8 @@ def displaced(curve: Curve, shift: Callable[[float], Vector]) -> Curve:
     whole = curve.length
     count = min(max(ceil(whole / MARKS_APART), LEAST_MARKS), MOST_MARKS)
     shares = [i / (count + 1) for i in range(count + 2)]
-    marks = [add(curve.at_distance(whole * share), shift(share)) for share in shares]
+    spots = [curve.start, *(curve.at_distance(whole * share) for share in shares[1:-1]), curve.end]
+    marks = [add(spot, shift(share)) for spot, share in zip(spots, shares, strict=True)]
     return through(marks, leaving=curve.start_direction, arriving=curve.end_direction)
 
 

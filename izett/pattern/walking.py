@@ -6,6 +6,7 @@ Both sides are laid at the place reached, their directions together, as a hand d
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, distance, subtract, turn
@@ -93,17 +94,22 @@ def _along(piece: Piece, notch: Notch, span: Span, long: float) -> float | None:
 
 
 def walked(pattern: Pattern, seam: Seam) -> Walk:
-    """Walk a seam; the second side is read at the same share of its length.
+    """Walk a seam; between two pairs of notches (or an end) the second side is read at the same share.
+
+    So what is eased lies where it is sewn: where the notches meet, both sides were walked alike.
 
     Raises:
         ReferenceLost: the seam has lost one of its ends.
     """
     lengths = seam_lengths(pattern, seam)
     sides = [_stretches(pattern, side) for side in seam.sides]
+    first, second = (notches_on(pattern, side) for side in seam.sides)
+    known = [(0.0, 0.0), *_pairs(first, second, lengths), lengths]
     count = min(max(round(max(lengths) / STEP), LEAST_STEPS), MOST_STEPS)
     steps: list[Step] = []
     for i in range(count + 1):
-        along, other = (length * i / count for length in lengths)
+        along = lengths[0] * i / count
+        other = _other(known, along)
         piece, spot, way, forward = _at(sides[0], along)
         partner, place, path, partner_forward = _at(sides[1], other)
         # Drawn the same way round, one of the two lies with its wrong side up.
@@ -116,14 +122,33 @@ def walked(pattern: Pattern, seam: Seam) -> Walk:
         gap = 0.0
         if i < count:
             ahead = _at(sides[0], min(along + lengths[0] / count, lengths[0]))
-            beside = _at(sides[1], min(other + lengths[1] / count, lengths[1]))
+            beside = _at(sides[1], _other(known, min(along + lengths[0] / count, lengths[0])))
             if ahead[0] is piece and beside[0] is partner:
                 far = (-beside[1][0], beside[1][1]) if over else beside[1]
                 laid = motion(far)
                 gap = distance(ahead[1], (laid[0] + shifted[0], laid[1] + shifted[1]))
         steps.append(Step(along, other, piece.name, partner.name, spot, turned, shifted, over, gap))
-    first, second = (notches_on(pattern, side) for side in seam.sides)
     return Walk(seam.name, lengths, tuple(steps), (first, second))
+
+
+def _pairs(first: Sequence[Met], second: Sequence[Met], lengths: tuple[float, float]) -> list[tuple[float, float]]:
+    """Return the places of notches that are pairs; none where one side has more of them than the other."""
+    if len(first) != len(second):
+        return []
+    inside = [
+        (a.along, b.along)
+        for a, b in zip(first, second, strict=True)
+        if 0 < a.along < lengths[0] and 0 < b.along < lengths[1]
+    ]
+    return inside if all(a[0] < b[0] and a[1] < b[1] for a, b in pairwise(inside)) else []
+
+
+def _other(known: Sequence[tuple[float, float]], along: float) -> float:
+    """Return how far the second side is walked where the first is walked so far."""
+    for (a, b), (c, d) in pairwise(known):
+        if along <= c:
+            return b + (d - b) * (along - a) / (c - a) if c > a else d
+    return known[-1][1]
 
 
 def _stretches(pattern: Pattern, chain: Sequence[Span]) -> list[tuple[Piece, Stretch]]:

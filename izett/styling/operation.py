@@ -91,11 +91,38 @@ class Context:
         read: names of the vertices, lines and darts that were asked for.
     """
 
-    def __init__(self, uid: str, pattern: Pattern, body: Mapping[str, float] = MappingProxyType({})) -> None:
+    def __init__(
+        self,
+        uid: str,
+        pattern: Pattern,
+        body: Mapping[str, float] = MappingProxyType({}),
+        operations: "Mapping[str, Operation]" = MappingProxyType({}),
+    ) -> None:
         self.uid = uid
         self.pattern = pattern
         self.body = body
         self.read: set[str] = set()
+        self._operations = operations
+
+    def on(self, pattern: Pattern, label: str = "") -> "Context":
+        """Return the context for going on with a pattern; what it reads is read by this step."""
+        inner = Context(self.named(label) if label else self.uid, pattern, self.body, self._operations)
+        inner.read = self.read
+        return inner
+
+    def work(self, kind: str, params: Mapping[str, Any], *, on: Pattern, label: str = "") -> "Outcome":
+        """Work another step as a part of this one: steps do not know each other, only what they are called.
+
+        Args:
+            kind, params: the other step.
+            on: the pattern that it acts on.
+            label: tells apart what several such steps make.
+
+        Raises:
+            IzettError: whatever the other step raises.
+        """
+        operation = self._operations[kind]
+        return operation.apply(operation.params.model_validate(dict(params)), self.on(on, label))
 
     def named(self, label: str) -> str:
         """Return the name of something that this step makes."""

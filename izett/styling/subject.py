@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, Seam, Span
+from izett.pattern.sewn import holding, resolved, span_length
 
 
 class Kind(StrEnum):
@@ -67,8 +68,20 @@ def subject_of(pattern: Pattern, kind: Kind, name: str, piece_name: str, fractio
         return None
     if kind is Kind.LINE:
         span = run_of(pattern, piece, name)
-        return Subject(kind, name, piece, span, fraction) if span else None
+        return Subject(kind, name, piece, span, _over_all(pattern, piece, span, fraction)) if span else None
     return Subject(kind, name, piece)
+
+
+def _over_all(pattern: Pattern, piece: Piece, span: Span, fraction: float) -> float:
+    """Return the share of a whole run of a share of what one piece has of it."""
+    chain = resolved(pattern, span)
+    lengths = [span_length(holding(pattern, part.start), part) for part in chain]
+    gone = 0.0
+    for part, length in zip(chain, lengths, strict=True):
+        if piece.holds(part.start):
+            return (gone + fraction * length) / sum(lengths)
+        gone += length
+    return fraction
 
 
 def run_of(pattern: Pattern, piece: Piece, lineage: str) -> Span | None:

@@ -1,5 +1,6 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
+from collections import ChainMap
 from dataclasses import asdict
 from functools import lru_cache
 from typing import Literal
@@ -10,9 +11,10 @@ from ninja import Router
 
 from izett.advice.effect import effect_of
 from izett.catalogue import catalogue
+from izett.checking.ease_map import ease_map
 from izett.drafting.handles import handles_of
 from izett.drafting.method import Ease
-from izett.errors import IzettError
+from izett.errors import IzettError, ReferenceLost
 from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of, write_pattern
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import StepDoc
@@ -21,7 +23,7 @@ from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
 from izett.measuring.measure import measure
-from izett.pattern.document import Pattern
+from izett.pattern.document import Pattern, Seam
 from izett.pattern.sewn import seam_lengths
 from izett.recipe import Evaluation, Evaluator
 from studio.cautions import CAUTIONS
@@ -36,10 +38,12 @@ from studio.table_schemas import (
     BesideOut,
     EaseOut,
     HandleOut,
+    MendOut,
     MovedByIn,
     MovedByOut,
     MoveOut,
     NoticeOut,
+    PlaceOut,
     PreviewIn,
     PreviewOut,
     ResultOut,
@@ -92,7 +96,13 @@ def _previewed(data: PreviewIn) -> PreviewOut:
         order=list(keyed),
         pieces=[drawn(s, key, cut=data.cut) for key, s in keyed.items() if key not in data.known],
         seams=[
-            SeamOut(name=seam.name, lengths=seam_lengths(evaluation.pattern, seam), ease=seam.ease, lies=seam.lies)
+            SeamOut(
+                name=seam.name,
+                lines=[span.along for side in seam.sides for span in side],
+                lengths=_lengths(evaluation.pattern, seam),
+                ease=seam.ease,
+                lies=seam.lies,
+            )
             for seam in evaluation.pattern.seams
         ],
         sums=[SumOut(**{f: getattr(line, f) for f in SumOut.model_fields}) for line in evaluation.draft.lines],
@@ -113,8 +123,22 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 unit=r.finding.unit,
                 words=r.words,
                 mend=r.mend,
+                mends=[MendOut(words=m.words, kind=m.kind, params=dict(m.params)) for m in r.finding.mends],
+                reason=r.reason,
             )
             for r in evaluation.results
+        ],
+        ease_map=[
+            PlaceOut(
+                key=p.key,
+                label=p.label,
+                view=p.view,
+                pattern=p.pattern,
+                body=p.body,
+                wanted=p.wanted,
+                state=p.state,
+            )
+            for p in ease_map(evaluation.pattern, ChainMap(measures, dict(evaluation.draft.values)))
         ],
         moves=_moves(data, evaluation),
         beside=_beside(data, evaluation, measures) if data.beside else None,
@@ -170,13 +194,24 @@ def _schools(evaluation: Evaluation, measures: dict[str, float]) -> list[SchoolO
     ]
 
 
+def _lengths(pattern: Pattern, seam: Seam) -> tuple[float, float]:
+    try:
+        return seam_lengths(pattern, seam)
+    except ReferenceLost:
+        # A seam that has lost an end has no lengths; the checks tell it.
+        return (0.0, 0.0)
+
+
 def _stages(evaluation: Evaluation) -> list[StageOut]:
+    operations = catalogue().operations
     return [
         StageOut(
             step=StepDoc(**stage.step.as_data()),
             words=stage.words,
+            phase=operations[stage.step.kind].phase.value if stage.step.kind in operations else "shape",
             sums=list(stage.sums),
             made=list(stage.made),
+            needs=evaluation.needs(stage),
             failure=stage.failure.message if stage.failure else "",
             mend=stage.failure.mend if stage.failure else "",
         )

@@ -106,7 +106,11 @@ def test_every_plug_in_is_found_by_its_folder_and_imports_only_below_itself():
             {"drafting", "measuring", "pattern", "rules", "geometry", "errors", "units"},
         ),
         ("styling/operations", catalogue().operations, {"styling", "pattern", "geometry", "rules", "errors", "units"}),
-        ("checking/checks", catalogue().checks, {"checking", "pattern", "geometry", "rules", "errors", "units"}),
+        (
+            "checking/checks",
+            catalogue().checks,
+            {"checking", "styling", "pattern", "geometry", "rules", "errors", "units"},
+        ),
     ):
         modules = {path.stem: path for path in (root / folder).glob("*.py") if path.stem != "__init__"}
         assert set(modules) == set(found)
@@ -114,3 +118,5 @@ def test_every_plug_in_is_found_by_its_folder_and_imports_only_below_itself():
             for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
                 if isinstance(node, ast.ImportFrom) and node.module and node.module.startswith("izett."):
                     assert node.module.split(".")[1] in below, f"{path.name} imports {node.module}"
+                    if found is catalogue().operations:
+                        assert not node.module.startswith("izett.styling.operations"), f"{path.name} knows another"

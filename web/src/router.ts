@@ -2,6 +2,7 @@ import { createRouter } from 'sv-router';
 import Bench from './stages/bench/Bench.svelte';
 import NewTicket from './stages/bench/NewTicket.svelte';
 import NoPage from './stages/bench/NoPage.svelte';
+import CheckStage from './stages/check/CheckStage.svelte';
 import CutStage from './stages/cut/Cut.svelte';
 import DraftStage from './stages/draft/Draft.svelte';
 import FitStage from './stages/fit/Fit.svelte';
@@ -9,6 +10,7 @@ import JobFrame from './stages/JobFrame.svelte';
 import FirstSheet from './stages/measure/FirstSheet.svelte';
 import MeasureStage from './stages/measure/Measure.svelte';
 import Sizes from './stages/sizes/Sizes.svelte';
+import StyleStage from './stages/style/Style.svelte';
 
 export const { p, navigate, isActive, route } = createRouter({
 	'/': Bench,
@@ -18,6 +20,8 @@ export const { p, navigate, isActive, route } = createRouter({
 	'/jobs/:job': {
 		'/measure': MeasureStage,
 		'/draft': DraftStage,
+		'/style': StyleStage,
+		'/check': CheckStage,
 		'/fit': FitStage,
 		'/cut': CutStage,
 		layout: JobFrame,

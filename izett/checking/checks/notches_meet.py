@@ -41,8 +41,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 def _apart(one: Met, other: Met, lengths: tuple[float, float], seam: Seam) -> float:
     """Return how far (cm) two notches are apart, from the end of the seam at which they agree best."""
-    from_start = other.along - one.along - seam.offset
-    from_end = (lengths[1] - other.along) - (lengths[0] - one.along) + seam.offset
+    from_start = other.along - one.along + seam.offset
+    from_end = (lengths[1] - other.along) - (lengths[0] - one.along) - seam.offset
     return min(from_start, from_end, key=abs)
 
 

@@ -14,7 +14,7 @@ from izett.pattern.document import Piece
 class Params(CheckParams):
     """What a grain line needs."""
 
-    grain: float = tolerance(2.0, low=0.5, high=20, unit="cm", meaning="shortest grain line that can be laid straight")
+    grain: float = tolerance(0.8, low=0.3, high=20, unit="cm", meaning="shortest grain line that can be laid straight")
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:

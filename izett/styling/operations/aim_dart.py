@@ -30,7 +30,7 @@ ON_LINE = 1e-3
 class AimDart(Params):
     """Which dart, and how its point moves."""
 
-    dart: str = Field(description="a dart's name, or all of a family: front.bust")
+    dart: str = Field(description="the dart, or all of a family", json_schema_extra={"refers": "dart"})
     outwards: float = length(0.0, low=-4, high=4, meaning="towards the side (−: towards the centre)")
     upwards: float = length(0.0, low=-4, high=4, meaning="up (−: down)")
     set_back: float = length(0.0, low=-3, high=4, meaning="how much further the tip stays from the point (−: nearer)")

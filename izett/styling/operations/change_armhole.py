@@ -7,7 +7,7 @@ source.
 
 from collections.abc import Iterator
 from dataclasses import replace
-from math import pi, sin
+from math import cos, pi
 
 from izett.errors import StepRefused
 from izett.geometry.fit import displaced
@@ -88,7 +88,7 @@ def _scooped(piece: Piece, scoop: float) -> Piece:
     edge = max(holes, key=lambda e: e.curve.length)
     inwards = -1.0 if edge.curve.start[0] > piece.grain[0][0] else 1.0
     # Most at the lower third, nothing at either end.
-    curve = displaced(edge.curve, lambda share: (inwards * scoop * sin(pi * share) ** 2 * _lower(share), 0.0))
+    curve = displaced(edge.curve, lambda share: (inwards * scoop * (1 - cos(2 * pi * share)) / 2 * _lower(share), 0.0))
     return replace(piece, edges=tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges))
 
 

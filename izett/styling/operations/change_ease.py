@@ -5,13 +5,11 @@ goes across the back and the front at the armhole. The underarm sinks by an eigh
 a roomier top has a roomier armhole; then the sleeve is capped again. Common practice, no single source.
 """
 
-from collections.abc import Callable, Iterator
-from typing import Any
+from collections.abc import Iterator
 
 from izett.errors import IzettError
 from izett.pattern.document import Pattern
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
-from izett.styling.operations import change_armhole, change_side, recap_sleeve, widen_across
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -19,6 +17,7 @@ from izett.styling.words import signed
 MOST_AT_SIDE = 2.5
 #: Of what is added at the bust all around, the armhole sinks by this share.
 SINKS = 1 / 8
+LEAST_SINK, MOST_SINK = -3.0, 14.0
 EDGES = 4
 
 
@@ -37,27 +36,22 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
     pattern = context.pattern
     told = [Sum("at each side edge, bust", side), Sum("edges", float(EDGES), "")]
 
-    def then(operation: Callable[[Any, Context], Outcome], params: Params) -> None:
-        nonlocal pattern
-        inner = Context(context.uid, pattern, context.body)
-        pattern = operation(params, inner).pattern
-        context.read.update(inner.read)
-
     waist, hip = params.waist / EDGES, params.hip / EDGES
-    then(change_side.apply, change_side.ChangeSide(underarm=side, waist=waist, hip=hip, hem=hip))
+    pattern = context.work(
+        "change_side", {"underarm": side, "waist": waist, "hip": hip, "hem": hip}, on=pattern
+    ).pattern
     if across:
-        then(widen_across.apply, widen_across.WidenAcross(part="back", amount=across))
-        then(widen_across.apply, widen_across.WidenAcross(part="front", amount=across))
-    if across:
+        for part in ("back", "front"):
+            pattern = context.work("widen_across", {"part": part, "amount": across}, on=pattern).pattern
         told.append(Sum("across back and front, at each armhole", across))
     if params.bust:
-        sink = params.bust * SINKS
-        then(change_armhole.apply, change_armhole.ChangeArmhole(lower=max(min(sink, 14.0), -3.0)))
+        sink = min(max(params.bust * SINKS, LEAST_SINK), MOST_SINK)
+        pattern = context.work("change_armhole", {"lower": sink}, on=pattern).pattern
         told.append(Sum("armhole lower", sink))
     cap = next((seam for seam in pattern.seams if seam.name == "cap"), None)
     if cap is not None and params.bust:
         try:
-            then(recap_sleeve.apply, recap_sleeve.RecapSleeve(ease=cap.ease[0]))
+            pattern = context.work("recap_sleeve", {"ease": cap.ease[0]}, on=pattern).pattern
         except IzettError:
             # The check of the cap tells it, with what would mend it.
             told.append(Sum("the sleeve was not capped again", 0.0, ""))

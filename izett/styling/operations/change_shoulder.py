@@ -9,6 +9,7 @@ from dataclasses import replace
 from izett.errors import StepRefused
 from izett.geometry.blend import towards_meeting, with_handles
 from izett.geometry.curve import Curve
+from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, left_of, scale
 from izett.pattern.document import Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
@@ -48,7 +49,11 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
                 mend=f"Leave at least {SHORTEST_SHOULDER:g} cm, beyond any dart in it.",
                 where=(f"{part}.shoulder",),
             )
-        tip: Point = add(add(outer.end, scale(outer.end_direction, params.amount)), (0.0, -params.slope))
+        tip: Point = add(outer.end, scale(outer.end_direction, params.amount))
+        if params.slope:
+            # Turned about the neck point (or the dart), so that the seam keeps its length.
+            angle = -params.slope / distance(outer.start, tip) * (1 if tip[0] > outer.start[0] else -1)
+            tip = Motion.turning(angle, about=outer.start)(tip)
         new = redrawn(piece, moves={f"{part}.shoulder_tip": tip})
         pieces.append(_dropped(new) if params.amount >= DROPPED else new)
         lengths.append(Sum(f"{part} shoulder", span_length(pieces[-1], span)))

@@ -14,9 +14,9 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 from izett.pattern.document import Edge, Intake, Pattern, Role, legs, mouth_width
 from izett.pattern.paper import between_gates
+from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.operations import move_dart
 from izett.styling.spreading import CENTRES, Slash, opening
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
@@ -73,7 +73,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
     # The hinge is no corner of the outline unless the two parts meet at an angle there: it stays as a corner of one line.
     start = next(i for i, e in enumerate(drawn) if e.start == piece.edges[0].start)
     names_turned = {e.start for e in turned}
-    region = move_dart.region_of(hinge, turned)
+    region = region_of(hinge, turned)
     new = replace(
         piece,
         edges=(*drawn[start:], *drawn[:start]),
@@ -81,9 +81,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
             *(replace(d, pivot=motion(d.pivot)) if d.mouth[0] in names_turned else d for d in piece.darts),
             dart,
         ),
-        lines=tuple(
-            part for line in piece.lines for part in move_dart.carried(line, ((hinge, mouth),), region, motion)
-        ),
+        lines=tuple(part for line in piece.lines for part in carried(line, ((hinge, mouth),), region, motion)),
     )
     pattern, sums = meant(context.pattern, context.pattern.with_pieces(new))
     told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))

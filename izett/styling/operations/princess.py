@@ -17,7 +17,6 @@ from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Pattern, P
 from izett.pattern.paper import Gate, gate_of, parted_at
 from izett.pattern.sewn import holding, walk
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.operations import move_dart
 from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, parted
 from izett.styling.subject import Subject, ends_of, run_of
 from izett.styling.words import line_words
@@ -50,14 +49,12 @@ def apply(params: Princess, context: Context) -> Outcome:
     pattern = context.pattern
     bust = [dart for dart in piece.darts if dart.family == "bust" and not _opens_on(piece, dart, edge.lineage)]
     taken = 0.0
-    inner = context
     for dart in bust:
-        inner = Context(context.uid, pattern, context.body)
-        pattern = move_dart.apply(move_dart.MoveDart(dart=dart.name, to=params.start), inner).pattern
+        moved = {"dart": dart.name, "to": params.start.model_dump()}
+        pattern = context.work("move_dart", moved, on=pattern).pattern
         taken += mouth_width(pattern.piece(piece.name), pattern.piece(piece.name).dart(dart.name))
-    context.read |= inner.read
     piece = pattern.piece(piece.name)
-    ready, diamond = _ready(Context(context.uid, pattern, context.body), piece, params.start)
+    ready, diamond = _ready(context.on(pattern), piece, params.start)
     front = piece.part.split("_")[-1] == "front"
     naming = Naming(
         f"princess_{piece.part}",
@@ -65,7 +62,7 @@ def apply(params: Princess, context: Context) -> Outcome:
         ease=(0.0, MOST_OVER_BUST),
         lies="eased over the bust" if front else "eased over the shoulder blade",
     )
-    cut = parted(Context(context.uid, pattern, context.body), ready, naming, bow=params.bow, by=diamond)
+    cut = parted(context.on(pattern), ready, naming, bow=params.bow, by=diamond)
     seam = cut.seams[-1]
     cut = _notched(cut, seam, ready.piece.marks.get("apex") if front else None)
     side = f"{piece.name}.{context.uid}"

@@ -66,7 +66,8 @@ def _raised(sleeve: Piece, height: float) -> Piece:
         return sleeve
     caps = [e for e in sleeve.edges if e.role is Role.CAP]
     top = max(p[1] for e in caps for p in (e.curve.start, e.curve.end))
-    base = min(p[1] for e in caps for p in (e.curve.start, e.curve.end))
+    # The underarm corners stay: of the two the higher is the base.
+    base = sorted(p[1] for e in caps for p in (e.curve.start, e.curve.end))[1]
 
     def raised(point: Point) -> Point:
         share = max(0.0, (point[1] - base) / (top - base))

@@ -12,12 +12,11 @@ from enum import StrEnum
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.curve import Curve
-from izett.geometry.point import Point, add, subtract
+from izett.geometry.point import Point
 from izett.geometry.root import root, roots
 from izett.pattern.document import Pattern, Piece, Role, Seam
-from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, seam_lengths, span_length
+from izett.styling.caps import warped
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
 from izett.styling.parting import seam_named
@@ -115,34 +114,6 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
             where=("cap",),
         ) from None
     return warped(sleeve, grown(factor, shift))
-
-
-def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
-    """Return a sleeve with its cap, and what lies at the bicep line, moved; the rest is drawn to it."""
-    curves: dict[str, Curve] = {e.start: e.curve.mapped(move) for e in sleeve.edges if e.role is Role.CAP}
-    corners = {name for e in sleeve.edges if e.role is Role.CAP for name in (e.start, e.end)}
-    moves = {name: move(sleeve.vertex(name)) for name in corners}
-    lines = [
-        replace(line, points=tuple(move(p) for p in line.points)) if line.level == "bicep" else line
-        for line in sleeve.lines
-    ]
-    marks = {key: move(p) if key == "shoulder_notch" else p for key, p in sleeve.marks.items()}
-    drawn = redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks)
-    return _even_below(drawn)
-
-
-def _even_below(sleeve: Piece) -> Piece:
-    """Return the sleeve with both underarm seams equal: the wrist slides by what one is longer."""
-    sides = [e for e in sleeve.edges if e.role is Role.UNDERARM]
-    if len(sides) != 2:
-        return sleeve
-    longer, shorter = sorted(sides, key=lambda e: -e.curve.length)
-    excess = longer.curve.length - shorter.curve.length
-    if excess < 1e-9:
-        return sleeve
-    low = longer.start if sleeve.vertex(longer.start)[1] < sleeve.vertex(longer.end)[1] else longer.end
-    up = longer.curve.start_direction if low == longer.start else subtract((0.0, 0.0), longer.curve.end_direction)
-    return redrawn(sleeve, moves={low: add(sleeve.vertex(low), (up[0] * excess, up[1] * excess))})
 
 
 def describe(params: RecapSleeve) -> str:

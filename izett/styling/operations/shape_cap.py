@@ -8,7 +8,7 @@ no single source.
 
 from collections.abc import Callable, Iterator
 from dataclasses import replace
-from math import pi, sin
+from math import cos, pi
 
 from izett.errors import StepRefused
 from izett.geometry.fit import displaced
@@ -16,9 +16,9 @@ from izett.geometry.point import Point, Vector
 from izett.geometry.root import root
 from izett.pattern.document import Edge, Pattern, Piece, Role
 from izett.pattern.sewn import holding
+from izett.styling.caps import warped
 from izett.styling.fullness import meant
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
-from izett.styling.operations.recap_sleeve import warped
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -113,7 +113,7 @@ def _bulge(out: float, *, top_at_end: bool) -> Callable[[float], Vector]:
 
     def shift(share: float) -> Vector:
         up = share if top_at_end else 1 - share
-        return (out * sin(pi * up) ** 2, 0.4 * abs(out) * sin(pi * up) ** 2)
+        return (out * (1 - cos(2 * pi * up)) / 2, 0.4 * abs(out) * (1 - cos(2 * pi * up)) / 2)
 
     return shift
 

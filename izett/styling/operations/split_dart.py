@@ -10,8 +10,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.pattern.document import Edge, Pattern
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, count, length
-from izett.styling.operations import move_dart
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, count, length
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
 
@@ -30,19 +29,18 @@ def apply(params: SplitDart, context: Context) -> Outcome:
     made: list[str] = []
     outcome = Outcome(pattern)
     for number in range(1, params.into):
-        inner = Context(context.named(str(number)), pattern, context.body)
-        piece, (dart, *_) = inner.darts(params.dart)
-        context.read |= inner.read | {params.dart}
+        piece, (dart, *_) = context.on(pattern).darts(params.dart)
         edge = next(e for e in piece.edges if e.end == dart.mouth[0])
         span = run_of(pattern, piece, edge.lineage)
         if span is None:
             raise StepRefused("The dart's line goes all around.", mend="Choose another dart.", where=(dart.name,))
         whole = span_length(piece, span)
         at = (_before(piece.edges, edge.lineage, dart.mouth[0]) + number * params.apart) / whole
-        place = Place(start=span.start, end=span.end, along=span.along, fraction=min(max(at, 0.0), 1.0))
+        place = {"start": span.start, "end": span.end, "along": span.along, "fraction": min(max(at, 0.0), 1.0)}
         # Of what is left in the dart, so that all come out alike.
         share = 1 / (params.into - number + 1)
-        outcome = move_dart.apply(move_dart.MoveDart(dart=dart.name, to=place, share=share), inner)
+        moved = {"dart": dart.name, "to": place, "share": share}
+        outcome = context.work("move_dart", moved, on=pattern, label=str(number))
         pattern = outcome.pattern
         made += outcome.made
     return Outcome(pattern, outcome.sums, tuple(made))

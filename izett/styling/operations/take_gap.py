@@ -16,9 +16,9 @@ from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.point import between, distance
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, legs, mouth_width
+from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.operations import move_dart
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import dart_words, line_words
 
@@ -68,7 +68,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     near_turns = not any(e.role in CENTRES for e in near)
     # Counter-clockwise after the dart's second leg comes `near`: turning it on closes the gap and opens the dart.
     motion = Motion.turning(angle if near_turns else -angle, about=dart.pivot)
-    still = move_dart.region_of(
+    still = region_of(
         dart.pivot,
         [*near, replace(edge, curve=first)] if near_turns else [replace(edge, curve=second), *far],
     )
@@ -91,7 +91,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
             replace(d, pivot=motion(d.pivot)) if d.name != dart.name and d.mouth[0] in turned else d
             for d in piece.darts
         ),
-        lines=tuple(part for line in piece.lines for part in move_dart.carried(line, slashes, still, motion)),
+        lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
     )
     pattern, sums = meant(context.pattern, context.pattern.with_pieces(after), lies="")
     told = (

@@ -130,7 +130,7 @@ def _across(params: TrueLine, context: Context) -> Outcome:
     pattern = context.pattern
     for piece, other, ends_here, _ in corners:
         # The line that arrives at the corner turns one way to widen it, the one that leaves it the other.
-        curve = _turned(other.curve, off / 2 if ends_here else -off / 2, at_start=not ends_here)
+        curve = _turned(other.curve, -off / 2 if ends_here else off / 2, at_start=not ends_here)
         current = pattern.piece(piece.name)
         ring = tuple(replace(e, curve=curve) if e == other else e for e in current.edges)
         pattern = pattern.with_pieces(replace(current, edges=ring))

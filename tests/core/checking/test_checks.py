@@ -42,6 +42,10 @@ def test_all_checks_pass_on_a_fresh_draft(drafted):
     pattern, values = drafted
     for check in catalogue().checks.values():
         for result in run(check, Garment(pattern, values)):
+            if result.check == "passes_over" and result.finding.verdict is not Verdict.PASSES:
+                # A block has no opening yet: it is asked for, with the seams where it could lie.
+                assert result.finding.mends or result.finding.verdict is Verdict.NOT_APPLICABLE
+                continue
             assert result.finding.verdict is Verdict.PASSES, result.words
 
 

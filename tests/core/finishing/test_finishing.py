@@ -63,7 +63,9 @@ def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
                 cut, sewn = Polygon(sheet.cutting), Polygon(sheet.sewing)
                 assert cut.is_valid, (sheet.piece.name, purpose, body)
                 assert cut.buffer(0.02).contains(sewn)
-                assert cut.area < 1.6 * sewn.area
+                # A small piece has more allowance than cloth inside it: the widest allowance all around, and its corners.
+                widest = max(width for _, width in sheet.lines)
+                assert cut.area < sewn.area + 1.6 * widest * sewn.length + 4 * widest**2
 
 
 def test_an_equal_allowance_is_shapelys_mitred_buffer(pattern):

@@ -2,6 +2,7 @@
 
 import json
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -41,41 +42,62 @@ def recipe(body, *steps, blocks=("bodice",)):
 
 
 def example(body, kind, params):
-    """A recipe of one step on the blocks that its examples are for."""
-    return recipe(body, (kind, params), blocks=catalogue().operations[kind].blocks)
+    """A recipe of one step, last, on the blocks that its examples are for, and what they stand on."""
+    operation = catalogue().operations[kind]
+    return recipe(body, *operation.before, (kind, params), blocks=operation.blocks)
+
+
+def plain(body, kind):
+    """The same without that step."""
+    operation = catalogue().operations[kind]
+    return recipe(body, *operation.before, blocks=operation.blocks)
 
 
 def failures(evaluation):
     return [r.words for r in evaluation.results if r.finding.verdict is Verdict.FAILS]
 
 
+def mended(evaluator, of, limit=6):
+    """Take the first mend of each failing check, one after another, as one click each would."""
+    for n in range(limit):
+        evaluation = evaluator.evaluate(of)
+        failing = [r for r in evaluation.results if r.finding.verdict is Verdict.FAILS]
+        if not failing:
+            return []
+        offered = [m for r in failing for m in r.finding.mends]
+        assert offered, [r.words for r in failing]
+        mend = offered[0]
+        of = replace(of, steps=(*of.steps, Step(f"m{n}", mend.kind, mend.params)))
+    return failures(evaluator.evaluate(of))
+
+
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
-def test_a_step_acts_and_every_check_still_holds(kind, params, evaluator, middling):
+def test_a_step_acts_and_every_check_holds_or_is_a_click_from_mended(kind, params, evaluator, middling):
     evaluation = evaluator.evaluate(example(middling, kind, params))
-    (stage,) = evaluation.stages
+    stage = evaluation.stages[-1]
     assert stage.failure is None, stage.failure
-    if catalogue().operations[kind].phase is not Phase.FOLLOW:  # which has nothing to do where nothing moved
-        assert stage.pattern != evaluation.draft.pattern
-    assert stage.read
-    assert failures(evaluation) == []
+    phase = catalogue().operations[kind].phase
+    if phase is not Phase.FOLLOW:  # which has nothing to do where nothing moved
+        assert stage.pattern != evaluator.evaluate(plain(middling, kind)).pattern
+    assert stage.read or phase is Phase.ACCEPT
+    assert mended(evaluator, example(middling, kind, params)) == []
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
 def test_undo_gives_back_the_identical_geometry(kind, params, evaluator, middling):
-    blocks = catalogue().operations[kind].blocks
-    plain = evaluator.evaluate(recipe(middling, blocks=blocks)).pattern
+    before = evaluator.evaluate(plain(middling, kind)).pattern
     evaluator.evaluate(example(middling, kind, params))
-    assert evaluator.evaluate(recipe(middling, blocks=blocks)).pattern == plain
+    assert evaluator.evaluate(plain(middling, kind)).pattern == before
     evaluator.forget()
-    assert evaluator.evaluate(recipe(middling, blocks=blocks)).pattern == plain
+    assert evaluator.evaluate(plain(middling, kind)).pattern == before
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
 def test_a_step_switched_off_changes_nothing(kind, params, evaluator, middling):
     off = example(middling, kind, params)
-    evaluation = evaluator.evaluate(replace(off, steps=(replace(off.steps[0], on=False),)))
-    assert evaluation.pattern == evaluation.draft.pattern
-    assert evaluation.stages[0].failure is None
+    evaluation = evaluator.evaluate(replace(off, steps=(*off.steps[:-1], replace(off.steps[-1], on=False))))
+    assert evaluation.pattern == evaluator.evaluate(plain(middling, kind)).pattern
+    assert evaluation.stages[-1].failure is None
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
@@ -83,22 +105,28 @@ def test_a_step_survives_other_bodies_or_says_what_it_lost(kind, params, evaluat
     """Re-drafted for bodies with other numbers of darts: right, or a typed failure, never something else."""
     acted = 0
     for body in with_hips(40):
-        evaluation = evaluator.evaluate(example(body, kind, params))
-        (stage,) = evaluation.stages
+        known = {"underbust_girth": body["bust_girth"] - 12, **body}
+        evaluation = evaluator.evaluate(example(known, kind, params))
+        stage = evaluation.stages[-1]
         if stage.failure is not None:
             assert isinstance(stage.failure, ReferenceLost | StepRefused)
             assert stage.failure.mend
-            assert stage.pattern is evaluation.draft.pattern
             continue
         acted += 1
-        assert failures(evaluation) == []
+        for result in evaluation.results:
+            if result.finding.verdict is Verdict.FAILS:
+                assert result.finding.mends, result.words
         for piece in stage.pattern:
-            assert crossing(piece.outline()) is None
+            assert crossing(piece.outline()) is None, piece.name
+            assert signed_area(piece.outline()) > 0
+            for edge, following in pairwise((*piece.edges, piece.edges[0])):
+                assert edge.end == following.start
+                assert distance(edge.curve.end, following.curve.start) < 1e-9
             for dart in piece.darts:
                 a, b = (piece.vertex(v) for v in dart.mouth)
                 tip = piece.vertex(dart.tip)
                 assert distance(a, tip) == pytest.approx(distance(b, tip), abs=1e-6)
-    assert acted >= 14
+    assert acted >= 12
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
@@ -131,8 +159,8 @@ def test_parameters_out_of_range_are_told(kind, evaluator, middling):
     numeric = next((n for n, f in fields.items() if f.annotation in (float, int)), None)
     wrong = {numeric: 1e6} if numeric else {next(iter(fields)): 7}
     evaluation = evaluator.evaluate(example(middling, kind, {**operation.examples[0], **wrong}))
-    assert isinstance(evaluation.stages[0].failure, StepRefused)
-    assert evaluation.pattern == evaluation.draft.pattern
+    assert isinstance(evaluation.stages[-1].failure, StepRefused)
+    assert evaluation.pattern == evaluator.evaluate(plain(middling, kind)).pattern
 
 
 # ---------------------------------------------------------------- random recipes
@@ -303,7 +331,7 @@ def test_four_edges_at_the_side_change_the_garment_by_four_times_as_much(evaluat
     # Measured along the waist with its darts shut: the slanted seam gives a little less than square to itself.
     assert sums["around at the waist"] == pytest.approx(4 * waist, rel=0.06, abs=0.2)
     old, new = (sum(p.level("bust") for p in e.pattern) for e in (before, after))
-    assert sums["around at the bust"] == pytest.approx(2 * (new - old))
+    assert sums["around at the bust"] == pytest.approx(2 * (new - old), abs=0.03)
     # Along the level bust line a slanted seam gives a little more than square to itself.
     least, most = sorted((underarm, waist))
     assert 4 * least - 0.6 <= sums["around at the bust"] <= 4 * most + 0.6

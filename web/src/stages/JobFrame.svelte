@@ -22,15 +22,21 @@
 	const STAGES = [
 		{ path: '/jobs/:job/measure', name: 'Measure' },
 		{ path: '/jobs/:job/draft', name: 'Draft' },
+		{ path: '/jobs/:job/style', name: 'Style' },
+		{ path: '/jobs/:job/check', name: 'Check' },
 		{ path: '/jobs/:job/fit', name: 'Fit' },
 		{ path: '/jobs/:job/cut', name: 'Cut' },
 	] as const;
 
 	const openRound = $derived(desk.job?.rounds.find((r) => !r.closed));
 	const failing = $derived(desk.preview?.checks.filter((c) => c.verdict === 'fails').length ?? 0);
+	const odd = $derived(desk.preview?.checks.filter((c) => c.verdict === 'warns').length ?? 0);
+	const steps = $derived(desk.job?.recipe.steps?.length ?? 0);
 	const states = $derived([
 		`sheet ${desk.job?.sheet.number ?? ''}`,
-		desk.draftProblem ? 'no draft' : failing ? `${failing} failing` : 'drafted',
+		desk.draftProblem ? 'no draft' : 'drafted',
+		steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : 'the block',
+		failing ? `${failing} failing` : odd ? `${odd} to look at` : 'all agrees',
 		openRound ? `muslin ${openRound.number} open` : desk.job?.rounds.length ? 'closed' : 'no muslin yet',
 		desk.preview?.stages.some((s) => s.failure) ? 'a step is skipped' : 'ready',
 	]);

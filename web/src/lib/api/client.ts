@@ -43,6 +43,14 @@ export type Block = Schemas['BlockOut'];
 export type StarterSet = Schemas['StarterSetOut'];
 export type HouseRule = Schemas['HouseRuleOut'];
 export type Beside = Schemas['BesideOut'];
+export type Stage = Schemas['StageOut'];
+export type Check = Schemas['ResultOut'];
+export type Operation = Schemas['OperationOut'];
+export type Field = Schemas['FieldOut'];
+export type Offer = Schemas['DeedOut'];
+export type Without = Schemas['WithoutOut'];
+export type Walk = Schemas['WalkOut'];
+export type EasePlace = Schemas['PlaceOut'];
 
 /** What went wrong, and what to do about it. `status` 0 means that the server did not answer. */
 export class Problem extends Error {

@@ -728,6 +728,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/operations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Operations
+         * @description Return every kind of step with its fields.
+         */
+        get: operations["studio_routers_style_operations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offers
+         * @description Return what can be done to the thing pointed at.
+         */
+        post: operations["studio_routers_style_offers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Line
+         * @description Return the whole run of the line pointed at, as a step's parameters name it.
+         */
+        post: operations["studio_routers_style_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Without
+         * @description Work the recipe out without one of its steps, and tell what that would break.
+         */
+        post: operations["studio_routers_style_without"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Walk
+         * @description Walk a seam from end to end.
+         */
+        post: operations["studio_routers_style_walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preview": {
         parameters: {
             query?: never;
@@ -2357,6 +2457,217 @@ export interface components {
             note: string;
         };
         /**
+         * FieldOut
+         * @description A parameter of a step, as a field of its form.
+         */
+        FieldOut: {
+            /** Name */
+            name: string;
+            /** Meaning */
+            meaning: string;
+            /** Kind */
+            kind: string;
+            /** Unit */
+            unit: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Default */
+            default: unknown;
+            /** Choices */
+            choices: string[];
+        };
+        /**
+         * OperationOut
+         * @description A kind of step.
+         */
+        OperationOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Phase */
+            phase: string;
+            /** Version */
+            version: number;
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+        };
+        /**
+         * DeedOut
+         * @description Something that can be done to it: the step to begin with.
+         */
+        DeedOut: {
+            /** Words */
+            words: string;
+            /** Kind */
+            kind: string;
+            /** Group */
+            group: string;
+            /** Version */
+            version: number;
+            /** Params */
+            params: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * SubjectIn
+         * @description A thing that is pointed at on a recipe's table.
+         */
+        SubjectIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Kind */
+            kind: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
+            /**
+             * Fraction
+             * @default 0.5
+             */
+            fraction: number;
+        };
+        /**
+         * RunOut
+         * @description The whole run of a line over cuts, and how far along it was pointed at.
+         */
+        RunOut: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Along */
+            along: string;
+            /** Fraction */
+            fraction: number;
+        };
+        /**
+         * BrokenOut
+         * @description A later step that could not act any more, and why.
+         */
+        BrokenOut: {
+            /** Uid */
+            uid: string;
+            /** Words */
+            words: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WithoutOut
+         * @description What taking a step out would do: which later steps lose what they act on, and which checks would fail newly.
+         */
+        WithoutOut: {
+            /** Broken */
+            broken: components["schemas"]["BrokenOut"][];
+            /** Checks */
+            checks: string[];
+        };
+        /**
+         * WithoutIn
+         * @description A step that might be taken out.
+         */
+        WithoutIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * WalkNotchOut
+         * @description A notch met on a walk.
+         */
+        WalkNotchOut: {
+            /** Along */
+            along: number;
+            /** Double */
+            double: boolean;
+        };
+        /**
+         * WalkOut
+         * @description A seam walked from end to end.
+         */
+        WalkOut: {
+            /** Seam */
+            seam: string;
+            /** Words */
+            words: [
+                string,
+                string
+            ];
+            /** Lengths */
+            lengths: [
+                number,
+                number
+            ];
+            /** Ease */
+            ease: [
+                number,
+                number
+            ];
+            /** Steps */
+            steps: components["schemas"]["WalkStepOut"][];
+            /** First */
+            first: components["schemas"]["WalkNotchOut"][];
+            /** Second */
+            second: components["schemas"]["WalkNotchOut"][];
+        };
+        /**
+         * WalkStepOut
+         * @description A moment of a walk: where the second piece lies on the first.
+         */
+        WalkStepOut: {
+            /** Along */
+            along: number;
+            /** Other */
+            other: number;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Turned */
+            turned: number;
+            /** Shifted */
+            shifted: [
+                number,
+                number
+            ];
+            /** Over */
+            over: boolean;
+            /** Gap */
+            gap: number;
+        };
+        /**
+         * WalkIn
+         * @description A seam to be walked.
+         */
+        WalkIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Seam */
+            seam: string;
+        };
+        /**
          * AllowanceOut
          * @description An allowance with its value in this job.
          */
@@ -2444,6 +2755,20 @@ export interface components {
             moves: number;
         };
         /**
+         * MendOut
+         * @description A step that would mend a finding.
+         */
+        MendOut: {
+            /** Words */
+            words: string;
+            /** Kind */
+            kind: string;
+            /** Params */
+            params: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * MoveOut
          * @description How far a line moved.
          */
@@ -2472,6 +2797,26 @@ export interface components {
             symbols: string[];
         };
         /**
+         * PlaceOut
+         * @description Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is.
+         */
+        PlaceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** View */
+            view: string;
+            /** Pattern */
+            pattern: number;
+            /** Body */
+            body: number;
+            /** Wanted */
+            wanted: number;
+            /** State */
+            state: string;
+        };
+        /**
          * PreviewOut
          * @description A recipe worked out.
          */
@@ -2498,13 +2843,15 @@ export interface components {
             stages: components["schemas"]["StageOut"][];
             /** Checks */
             checks: components["schemas"]["ResultOut"][];
+            /** Ease Map */
+            ease_map: components["schemas"]["PlaceOut"][];
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
             beside: components["schemas"]["BesideOut"] | null;
         };
         /**
          * ResultOut
-         * @description A check's finding.
+         * @description A check's finding; `reason` where it is accepted.
          */
         ResultOut: {
             /** Check */
@@ -2525,6 +2872,10 @@ export interface components {
             words: string;
             /** Mend */
             mend: string;
+            /** Mends */
+            mends: components["schemas"]["MendOut"][];
+            /** Reason */
+            reason: string;
         };
         /**
          * SchoolOut
@@ -2542,11 +2893,13 @@ export interface components {
         };
         /**
          * SeamOut
-         * @description A seam with its lengths as sewn.
+         * @description A seam with its lengths as sewn, and the lines that it is made of.
          */
         SeamOut: {
             /** Name */
             name: string;
+            /** Lines */
+            lines: string[];
             /** Lengths */
             lengths: [
                 number,
@@ -2562,19 +2915,24 @@ export interface components {
         };
         /**
          * StageOut
-         * @description A step with what it did.
+         * @description A step with what it did; `needs` are the steps before it whose work it acts on.
          */
         StageOut: {
             step: components["schemas"]["StepDoc"];
             /** Words */
             words: string;
+            /** Phase */
+            phase: string;
             /** Sums */
             sums: [
                 string,
-                number
+                number,
+                string
             ][];
             /** Made */
             made: string[];
+            /** Needs */
+            needs: string[];
             /** Failure */
             failure: string;
             /** Mend */
@@ -3676,6 +4034,122 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+        };
+    };
+    studio_routers_style_operations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationOut"][];
+                };
+            };
+        };
+    };
+    studio_routers_style_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubjectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedOut"][];
+                };
+            };
+        };
+    };
+    studio_routers_style_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubjectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+        };
+    };
+    studio_routers_style_without: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithoutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithoutOut"];
+                };
+            };
+        };
+    };
+    studio_routers_style_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
                 };
             };
         };

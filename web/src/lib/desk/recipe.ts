@@ -1,5 +1,5 @@
 /** Changes of a recipe, as functions: what is not set is the usual, or the house's. */
-import type { Block, Recipe } from '../api/client';
+import type { Block, Recipe, Step } from '../api/client';
 
 /** Return the recipe with an allowance or rule set for this job; null puts it back, a house rule too. */
 export function withValue(recipe: Recipe, symbol: string, value: number | null, reason = ''): Recipe {
@@ -54,4 +54,31 @@ export function adding(all: readonly Block[], chosen: readonly string[], key: st
 	const clothes = (other: string): string[] => all.find((one) => one.key === other)?.clothes ?? [];
 	const kept = withBase.filter((other) => !clothes(other).some((part) => block.clothes.includes(part)));
 	return standing(all, [...kept, key]);
+}
+
+/** Return the recipe with a step in place of the one of the same name, or added at the end. */
+export function withStep(recipe: Recipe, step: Step): Recipe {
+	const steps = recipe.steps ?? [];
+	const known = steps.some((s) => s.uid === step.uid);
+	return { ...recipe, steps: known ? steps.map((s) => (s.uid === step.uid ? step : s)) : [...steps, step] };
+}
+
+/** Return the recipe without a step. */
+export function withoutStep(recipe: Recipe, uid: string): Recipe {
+	return { ...recipe, steps: (recipe.steps ?? []).filter((s) => s.uid !== uid) };
+}
+
+/** Return the recipe with a step moved one place earlier or later; at the end it stays. */
+export function withStepMoved(recipe: Recipe, uid: string, by: -1 | 1): Recipe {
+	const steps = [...(recipe.steps ?? [])];
+	const at = steps.findIndex((s) => s.uid === uid);
+	const to = at + by;
+	if (at < 0 || to < 0 || to >= steps.length) return recipe;
+	[steps[at], steps[to]] = [steps[to]!, steps[at]!];
+	return { ...recipe, steps };
+}
+
+/** Return a name for a new step: made once, by the page, so that a repeated deed makes no second step. */
+export function newUid(): string {
+	return `s${crypto.randomUUID().replaceAll('-', '').slice(0, 10)}`;
 }

@@ -6,12 +6,13 @@
 
 	const KEYS: [string, string][] = [
 		['?', 'this sheet'],
-		['1 2 3 4', 'Measure, Draft, Fit, Cut'],
+		['1 2 3 4 5 6', 'Measure, Draft, Style, Check, Fit, Cut'],
 		['B', 'the bench'],
 		['Ctrl Z  /  Ctrl Shift Z', 'undo, redo'],
 		['L', 'the story of the job'],
 		['+  −  0', 'nearer, further, all pieces (on the table)'],
 		['arrows', 'move over the table'],
+		['←  →', 'back and on along a seam (on the walk)'],
 		['Enter  ↓  ↑', 'next measure, onward, back (on the sheet and guided)'],
 		['Esc', 'close'],
 	];

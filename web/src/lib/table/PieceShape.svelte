@@ -43,11 +43,13 @@
 		{#if !hidden}
 			<path
 				class="paper"
+				data-paper={piece.name}
 				d={showCutting && piece.cutting.length ? linePath(piece.cutting, true) : ringPath(piece.edges)}
 			/>
 		{/if}
 		{#each begun ? piece.lines : [] as line, i (i)}
 			<path class="level" class:lit={lit.has(`${part}.${line.level}`)} d={linePath(line.points)} />
+			<path class="reach" d={linePath(line.points)} data-level={line.level} />
 		{/each}
 		{#if begun}<path class="grain" d={linePath(piece.grain)} />{/if}
 		{#each darts as dart (dart.name)}

@@ -1,10 +1,12 @@
 <!-- The table: pieces lie on it to scale, with true rules along two edges. Control points come from the core. -->
 <script lang="ts">
-	import type { Handle, Piece } from '../api/client';
+	import type { Handle, Piece, Walk } from '../api/client';
 	import { reading, shown } from '../units.svelte';
 	import { lineName } from '../words';
+	import { fractionOn, type Subject } from './picking';
 	import PieceShape from './PieceShape.svelte';
 	import Rules from './Rules.svelte';
+	import Walking from './Walking.svelte';
 	import { fitted, linePath, placed, ringPath, shaped, zoomed, type Pair, type View } from './view';
 
 	interface Props {
@@ -21,6 +23,10 @@
 		/** Places at which a shape can be pulled, and told by how many units it was, while and after. */
 		handles?: Handle[];
 		onpull?: (symbol: string, units: number, done: boolean) => void;
+		/** Told what was pointed at and chosen, with how far along it. */
+		onpick?: ((subject: Subject) => void) | null;
+		/** A seam being walked, and the moment of the walk that is shown. */
+		walk?: { walk: Walk; at: number } | null;
 		showCutting?: boolean;
 		busy?: boolean;
 		label: string;
@@ -34,6 +40,8 @@
 		hidden = null,
 		handles = [],
 		onpull = () => {},
+		onpick = null,
+		walk = null,
 		showCutting = false,
 		busy = false,
 		label,
@@ -44,6 +52,8 @@
 	let moved = $state<View | null>(null);
 	let pointed = $state<string | null>(null);
 	let dragging: { at: Pair; view: View } | null = null;
+	/** Pixels. A pointer that moved less between down and up has pointed, not dragged. */
+	const STILL = 5;
 	/** What is pulled: the handle as it was when it was taken hold of, and where that was on the table. */
 	let pulled = $state<{ handle: Handle; at: Pair; units: number } | null>(null);
 	let svg: SVGSVGElement;
@@ -118,7 +128,34 @@
 		onpull(symbol, pulled.units, false);
 	}
 
-	function letGo(): void {
+	/** Tell what lies under the pointer; its element says what it is. */
+	function pickAt(event: PointerEvent): void {
+		const under = document
+			.elementsFromPoint(event.clientX, event.clientY)
+			.find((element) => element.matches('[data-dart], [data-line], [data-level], [data-paper]'));
+		const holder = under?.closest<SVGElement>('[data-piece]');
+		const placedPiece = layout.find((p) => p.piece.name === holder?.dataset.piece);
+		if (!under || !placedPiece || !onpick) return;
+		const { dart, line, level } = (under as SVGElement).dataset;
+		const { piece, dx, dy } = placedPiece;
+		const [x, y] = onTable(event);
+		const subject = { piece: piece.name, fraction: 0.5 };
+		if (dart) onpick({ ...subject, kind: 'dart', name: dart });
+		else if (line)
+			onpick({ ...subject, kind: 'line', name: line, fraction: fractionOn(piece, line, [x - dx, -y - dy]) });
+		else if (level) onpick({ ...subject, kind: 'level', name: level });
+		else onpick({ ...subject, kind: 'piece', name: piece.name });
+	}
+
+	function letGo(event: PointerEvent): void {
+		const held = dragging;
+		if (
+			onpick &&
+			held &&
+			event.type === 'pointerup' &&
+			Math.hypot(event.clientX - held.at[0], event.clientY - held.at[1]) < STILL
+		)
+			pickAt(event);
 		if (pulled?.units) onpull(pulled.handle.symbol, pulled.units, true);
 		pulled = null;
 		dragging = null;
@@ -197,6 +234,7 @@
 				</g>
 			{/if}
 		{/each}
+		{#if walk}<Walking {layout} walk={walk.walk} at={walk.at} {perPixel} />{/if}
 		{#each held as { handle, x, y } (handle.symbol)}
 			<!-- svelte-ignore a11y_no_static_element_interactions -->
 			<rect

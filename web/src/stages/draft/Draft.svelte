@@ -11,7 +11,7 @@
 	import Table from '../../lib/table/Table.svelte';
 	import Blocks from './Blocks.svelte';
 	import ByHand from './ByHand.svelte';
-	import Checks from './Checks.svelte';
+	import Checks from '../check/Checks.svelte';
 	import EaseAndShape from './EaseAndShape.svelte';
 	import Schools from './Schools.svelte';
 	import Sums from './Sums.svelte';

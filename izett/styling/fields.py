@@ -1,0 +1,86 @@
+"""A step's parameters as fields of a form: what each means, its kind, unit, range and choices.
+
+Read from the parameters' own schema, so that a new step needs no form of its own.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import Enum
+from typing import Any, Literal, get_args, get_origin
+
+from pydantic.fields import FieldInfo
+from pydantic_core import PydanticUndefined
+
+from izett.styling.operation import Line, Params, Place
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """One parameter.
+
+    Attributes:
+        name, meaning: its name, and what it means.
+        kind: length, number, count, switch, choice, text, place, line, lines, dart, darts, seam, piece, pieces or other.
+        unit: cm, °, share, or empty.
+        low, high, default: of a number; default also of a choice, a switch or a text.
+        choices: of a choice.
+    """
+
+    name: str
+    meaning: str
+    kind: str
+    unit: str
+    low: float | None
+    high: float | None
+    default: Any
+    choices: tuple[str, ...]
+
+
+def fields_of(params: type[Params]) -> Iterator[Field]:
+    """Yield the fields of a step's parameters, in their order."""
+    for name, info in params.model_fields.items():
+        extra = info.json_schema_extra if isinstance(info.json_schema_extra, dict) else {}
+        unit = str(extra.get("unit", ""))
+        low, high = _bounds(info)
+        default = None if info.default is PydanticUndefined else info.default
+        kind, choices = _kind(info, unit, str(extra.get("refers", "")))
+        yield Field(
+            name,
+            info.description or name.replace("_", " "),
+            kind,
+            unit,
+            low,
+            high,
+            default.value if isinstance(default, Enum) else default,
+            choices,
+        )
+
+
+def _bounds(info: FieldInfo) -> tuple[float | None, float | None]:
+    low = next((float(m.ge) for m in info.metadata if getattr(m, "ge", None) is not None), None)
+    high = next((float(m.le) for m in info.metadata if getattr(m, "le", None) is not None), None)
+    return low, high
+
+
+#: Kinds by the plain type that a parameter has; a number with a unit of cm is a length.
+PLAIN: dict[Any, str] = {
+    bool: "switch",
+    int: "count",
+    float: "number",
+    str: "text",
+    Place: "place",
+    Line: "line",
+    tuple[Line, ...]: "lines",
+    tuple[str, ...]: "pieces",
+}
+
+
+def _kind(info: FieldInfo, unit: str, refers: str) -> tuple[str, tuple[str, ...]]:
+    kind: Any = info.annotation
+    if refers:
+        return refers, ()
+    if get_origin(kind) is Literal:
+        return "choice", tuple(str(value) for value in get_args(kind))
+    if isinstance(kind, type) and issubclass(kind, Enum):
+        return "choice", tuple(str(member.value) for member in kind)
+    return ("length" if kind is float and unit == "cm" else PLAIN.get(kind, "other")), ()

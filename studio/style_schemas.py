@@ -1,0 +1,126 @@
+"""What goes over the wire while styling: steps with their fields, offers, what a removal breaks, a seam walked."""
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from izett.files.recipe_json import RecipeDoc
+from studio.schemas import Pair
+
+
+class FieldOut(BaseModel):
+    """A parameter of a step, as a field of its form."""
+
+    name: str
+    meaning: str
+    kind: str
+    unit: str
+    low: float | None
+    high: float | None
+    default: Any
+    choices: list[str]
+
+
+class OperationOut(BaseModel):
+    """A kind of step."""
+
+    key: str
+    title: str
+    group: str
+    phase: str
+    version: int
+    fields: list[FieldOut]
+
+
+class SubjectIn(BaseModel):
+    """A thing that is pointed at on a recipe's table."""
+
+    sheet: int
+    recipe: RecipeDoc
+    kind: str
+    name: str = ""
+    piece: str = ""
+    fraction: float = 0.5
+
+
+class RunOut(BaseModel):
+    """The whole run of a line over cuts, and how far along it was pointed at."""
+
+    start: str
+    end: str
+    along: str
+    fraction: float
+
+
+class DeedOut(BaseModel):
+    """Something that can be done to it: the step to begin with."""
+
+    words: str
+    kind: str
+    group: str
+    version: int
+    params: dict[str, Any]
+
+
+class WithoutIn(BaseModel):
+    """A step that might be taken out."""
+
+    sheet: int
+    recipe: RecipeDoc
+    uid: str
+
+
+class BrokenOut(BaseModel):
+    """A later step that could not act any more, and why."""
+
+    uid: str
+    words: str
+    why: str
+
+
+class WithoutOut(BaseModel):
+    """What taking a step out would do: which later steps lose what they act on, and which checks would fail newly."""
+
+    broken: list[BrokenOut]
+    checks: list[str]
+
+
+class WalkIn(BaseModel):
+    """A seam to be walked."""
+
+    sheet: int
+    recipe: RecipeDoc
+    seam: str
+
+
+class WalkStepOut(BaseModel):
+    """A moment of a walk: where the second piece lies on the first."""
+
+    along: float
+    other: float
+    first: str
+    second: str
+    at: Pair
+    turned: float
+    shifted: Pair
+    over: bool
+    gap: float
+
+
+class WalkNotchOut(BaseModel):
+    """A notch met on a walk."""
+
+    along: float
+    double: bool
+
+
+class WalkOut(BaseModel):
+    """A seam walked from end to end."""
+
+    seam: str
+    words: tuple[str, str]
+    lengths: Pair
+    ease: Pair
+    steps: list[WalkStepOut]
+    first: list[WalkNotchOut]
+    second: list[WalkNotchOut]

@@ -1,0 +1,102 @@
+/** What can be pointed at on the table, and where on it: names and shares; lengths are the core's. */
+import type { Piece } from '../api/client';
+import type { Pair } from './view';
+
+export type SubjectKind = 'dart' | 'line' | 'level' | 'piece' | 'garment';
+
+export interface Subject {
+	kind: SubjectKind;
+	name: string;
+	piece: string;
+	fraction: number;
+}
+
+/** Return whether two subjects are the same thing, wherever on it they were pointed at. */
+export function same(a: Subject | null, b: Subject | null): boolean {
+	return !!a && !!b && a.kind === b.kind && a.name === b.name && a.piece === b.piece;
+}
+
+/** Return how far along a line of a piece (0…1, in ring order) the place nearest to a point lies. */
+export function fractionOn(piece: Piece, lineage: string, at: Pair): number {
+	const ring = piece.edges.filter((edge) => edge.lineage === lineage && edge.role !== 'dart_leg');
+	const ordered = inOrder(piece, ring);
+	const whole = ordered.reduce((sum, edge) => sum + edge.length, 0);
+	let gone = 0;
+	let best = { far: Infinity, along: 0 };
+	for (const edge of ordered) {
+		const points = flattened(edge.curve as Pair[]);
+		const lengths = points.slice(1).map((p, i) => Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]));
+		const drawn = lengths.reduce((a, b) => a + b, 0) || 1;
+		let walked = 0;
+		points.slice(1).forEach((b, i) => {
+			const a = points[i]!;
+			const long = lengths[i]! || 1e-9;
+			const t = Math.min(
+				Math.max(((at[0] - a[0]) * (b[0] - a[0]) + (at[1] - a[1]) * (b[1] - a[1])) / (long * long), 0),
+				1,
+			);
+			const far = Math.hypot(a[0] + (b[0] - a[0]) * t - at[0], a[1] + (b[1] - a[1]) * t - at[1]);
+			if (far < best.far) best = { far, along: gone + (edge.length * (walked + t * long)) / drawn };
+			walked += long;
+		});
+		gone += edge.length;
+	}
+	return whole ? best.along / whole : 0.5;
+}
+
+/** Return the edges of one line from its beginning in ring order: the ring may start within the line. */
+function inOrder<E extends { start: string; end: string }>(piece: Piece, edges: E[]): E[] {
+	const all = piece.edges;
+	const first = edges.findIndex((edge) => {
+		const at = all.findIndex((e) => e.start === edge.start);
+		let before = all[(at - 1 + all.length) % all.length]!;
+		for (let i = 2; before.role === 'dart_leg' && i <= all.length; i++)
+			before = all[(at - i + all.length) % all.length]!;
+		return !edges.some((e) => e.start === before.start);
+	});
+	return first > 0 ? [...edges.slice(first), ...edges.slice(0, first)] : edges;
+}
+
+/** Return points on a curve, near enough to point at it. */
+export function flattened(points: readonly Pair[]): Pair[] {
+	if (points.length === 2) return [...points];
+	const found: Pair[] = [points[0]!];
+	for (let i = 0; i + 3 < points.length; i += 3) {
+		const [a, b, c, d] = points.slice(i, i + 4) as [Pair, Pair, Pair, Pair];
+		for (let n = 1; n <= 12; n++) {
+			const t = n / 12;
+			const s = 1 - t;
+			const w = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t] as const;
+			found.push([
+				w[0] * a[0] + w[1] * b[0] + w[2] * c[0] + w[3] * d[0],
+				w[0] * a[1] + w[1] * b[1] + w[2] * c[1] + w[3] * d[1],
+			]);
+		}
+	}
+	return found;
+}
+
+/** Return everything on the table that can be pointed at, for choosing it without a pointer. */
+export function subjects(pieces: Piece[]): { label: string; subject: Subject }[] {
+	const named = (name: string): string => name.replaceAll('.', ' ').replaceAll('_', ' ');
+	const found: { label: string; subject: Subject }[] = [
+		{ label: 'the whole garment', subject: { kind: 'garment', name: '', piece: '', fraction: 0.5 } },
+	];
+	for (const piece of pieces) {
+		const on = (kind: SubjectKind, name: string): Subject => ({
+			kind,
+			name,
+			piece: piece.name,
+			fraction: 0.5,
+		});
+		found.push({ label: piece.title, subject: on('piece', piece.name) });
+		for (const dart of piece.darts)
+			found.push({ label: `${piece.title}: ${named(dart.name)}`, subject: on('dart', dart.name) });
+		const lines = new Set(piece.edges.filter((e) => e.role !== 'dart_leg').map((e) => e.lineage));
+		for (const line of lines)
+			found.push({ label: `${piece.title}: ${named(line)}`, subject: on('line', line) });
+		for (const level of new Set(piece.lines.map((l) => l.level)))
+			found.push({ label: `${piece.title}: ${level} level`, subject: on('level', level) });
+	}
+	return found;
+}

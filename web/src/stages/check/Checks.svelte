@@ -1,0 +1,166 @@
+<!-- The checks: what does not hold first, each with what would mend it; what is accepted, and why; then all that holds. -->
+<script lang="ts">
+	import type { Check } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { operations } from '../../lib/desk/operations.svelte';
+	import { newUid, withStep } from '../../lib/desk/recipe';
+	import { spoken } from '../../lib/units.svelte';
+
+	let { ondraws }: { ondraws: (names: string[]) => void } = $props();
+
+	const desk = getDesk();
+	void operations.load();
+	const checks = $derived(desk.preview?.checks ?? []);
+	const odd = $derived(checks.filter((c) => c.verdict === 'fails' || c.verdict === 'warns'));
+	const accepted = $derived(checks.filter((c) => c.verdict === 'accepted'));
+	const fine = $derived(checks.filter((c) => c.verdict === 'passes'));
+	const MARKS: Record<string, string> = {
+		fails: '✕',
+		warns: '!',
+		passes: '✓',
+		accepted: '≈',
+		not_applicable: '–',
+	};
+	/** The finding that is being accepted, by its place in the list, and the reason as typed. */
+	let accepting = $state<number | null>(null);
+	let reason = $state('');
+
+	function mend(kind: string, params: Record<string, unknown>, words: string, check: Check): void {
+		const version = operations.of(kind)?.version ?? 1;
+		const step = { uid: newUid(), kind, params, on: true, version, why: check.words };
+		void desk.keep((recipe) => withStep(recipe, step), words);
+	}
+
+	function accept(check: Check): void {
+		const params = {
+			check: check.check,
+			where: check.where,
+			// A hair more, so that the same finding stays accepted.
+			up_to: Math.ceil(Math.abs(check.amount) * 100 + 1) / 100,
+			reason: reason.trim(),
+		};
+		const step = { uid: newUid(), kind: 'accept', params, on: true, version: 1, why: '' };
+		void desk.keep((recipe) => withStep(recipe, step), `Accepted: ${check.words}`);
+		accepting = null;
+		reason = '';
+	}
+</script>
+
+{#if odd.length === 0 && checks.length}
+	<p class="all">Everything agrees: {fine.length} things were checked.</p>
+{/if}
+<ul>
+	{#each [...odd, ...accepted, ...fine] as check, i (i)}
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<li
+			class={check.verdict}
+			tabindex="0"
+			title={check.claim}
+			onpointerenter={() => ondraws(check.where)}
+			onpointerleave={() => ondraws([])}
+			onfocus={() => ondraws(check.where)}
+			onblur={() => ondraws([])}
+		>
+			<span class="sign" aria-label={check.verdict}>{MARKS[check.verdict]}</span>
+			<div class="said">
+				{spoken(check.words)}
+				{#if check.verdict === 'accepted'}<em>Accepted: {check.reason}</em>{/if}
+				{#if check.verdict === 'fails' || check.verdict === 'warns'}
+					<em>{spoken(check.mend)}</em>
+					<p class="mends">
+						{#each check.mends as way, n (n)}
+							<button
+								class="button small"
+								disabled={desk.busy}
+								onclick={() => mend(way.kind, way.params, way.words, check)}>{spoken(way.words)}</button
+							>
+						{/each}
+						<button class="button small quiet" onclick={() => (accepting = accepting === i ? null : i)}
+							>Accept…</button
+						>
+					</p>
+					{#if accepting === i}
+						<form
+							class="accept"
+							onsubmit={(e) => {
+								e.preventDefault();
+								if (reason.trim()) accept(check);
+							}}
+						>
+							<label for="reason">Why it is meant</label>
+							<input id="reason" class="field" bind:value={reason} required maxlength="300" />
+							<button class="button small main" disabled={!reason.trim()}>Accept</button>
+						</form>
+					{/if}
+				{/if}
+			</div>
+		</li>
+	{/each}
+</ul>
+
+<style>
+	.all {
+		padding: 0.6rem 0.3rem;
+		color: var(--moss);
+		font-weight: 600;
+	}
+	ul {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+	}
+	li {
+		display: flex;
+		gap: 0.6rem;
+		padding: 0.3rem;
+		border-bottom: 1px solid var(--rule);
+	}
+	.said {
+		flex: 1;
+		min-width: 0;
+	}
+	.sign {
+		width: 1.2rem;
+		text-align: center;
+		font-weight: 700;
+	}
+	.passes .sign {
+		color: var(--moss);
+	}
+	.accepted .sign {
+		color: var(--chalk);
+	}
+	.warns .sign {
+		color: var(--amber);
+	}
+	.fails .sign {
+		color: var(--wax);
+	}
+	em {
+		display: block;
+		font-style: normal;
+		color: var(--ink-soft);
+	}
+	.mends {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem;
+		margin: 0.3rem 0 0.1rem;
+	}
+	.quiet {
+		color: var(--ink-soft);
+	}
+	.accept {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.4rem;
+	}
+	.accept label {
+		width: 100%;
+		font-size: 0.92rem;
+	}
+	.accept input {
+		flex: 1;
+	}
+</style>

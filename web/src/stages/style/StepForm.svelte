@@ -1,0 +1,250 @@
+<!-- A step while it is worked: its fields, tried on the table at once; kept, or left as it was. -->
+<script lang="ts">
+	import type { Field, Operation, Stage, Step } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { subjects, type Subject } from '../../lib/table/picking';
+	import { shown, spoken } from '../../lib/units.svelte';
+	import { lineName } from '../../lib/words';
+	import AmountField from './AmountField.svelte';
+
+	interface Props {
+		operation: Operation;
+		step: Step;
+		stage: Stage | undefined;
+		isNew: boolean;
+		/** The field that waits for a thing to be pointed at on the table. */
+		waiting: string | null;
+		onchange: (step: Step) => void;
+		onwait: (field: string | null) => void;
+		/** Told the line that was chosen for a field without a pointer. */
+		online: (field: string, subject: Subject) => void;
+		onkeep: () => void;
+		onleave: () => void;
+	}
+	let { operation, step, stage, isNew, waiting, onchange, onwait, online, onkeep, onleave }: Props = $props();
+
+	const desk = getDesk();
+	const own = $props.id();
+
+	type Place = { start: string; end: string; along: string; fraction?: number };
+
+	function value(field: Field): unknown {
+		return step.params[field.name] ?? field.default;
+	}
+
+	function set(name: string, entered: unknown): void {
+		onchange({ ...step, params: { ...step.params, [name]: entered } });
+	}
+
+	/** What a field that refers to something can be set to. */
+	function choices(field: Field): { value: string; label: string }[] {
+		const pieces = desk.pieces;
+		const named = (name: string): { value: string; label: string } => ({
+			value: name,
+			label: lineName(name),
+		});
+		if (field.kind === 'dart') return pieces.flatMap((p) => p.darts.map((d) => named(d.name)));
+		if (field.kind === 'darts')
+			return [...new Set(pieces.flatMap((p) => p.darts.map((d) => `${p.part}.${d.family}`)))].map((name) => ({
+				value: name,
+				label: `${lineName(name)} darts`,
+			}));
+		if (field.kind === 'seam') return (desk.preview?.seams ?? []).map((seam) => named(seam.name));
+		if (field.kind === 'piece') return pieces.map((p) => ({ value: p.name, label: p.title }));
+		return field.choices.map((choice) => ({ value: choice, label: lineName(choice) }));
+	}
+
+	const SELECTS = new Set(['choice', 'dart', 'darts', 'seam', 'piece']);
+	const NUMBERS = new Set(['length', 'number', 'count']);
+	/** Lines of the table, for choosing one without a pointer. */
+	const lines = $derived(subjects(desk.pieces).filter(({ subject }) => subject.kind === 'line'));
+</script>
+
+<form
+	class="step"
+	aria-label={operation.title}
+	onsubmit={(e) => {
+		e.preventDefault();
+		onkeep();
+	}}
+>
+	<h3>{operation.title}</h3>
+	{#if stage}<p class="words">{spoken(stage.words)}</p>{/if}
+	{#each operation.fields as field (field.name)}
+		{#if NUMBERS.has(field.kind)}
+			<AmountField
+				{field}
+				value={Number(value(field) ?? 0)}
+				onvalue={(entered) => set(field.name, entered)}
+			/>
+		{:else if SELECTS.has(field.kind)}
+			<div class="other">
+				<label for="{own}-{field.name}">{field.meaning}</label>
+				<select
+					id="{own}-{field.name}"
+					class="field"
+					value={String(value(field) ?? '')}
+					onchange={(e) => set(field.name, e.currentTarget.value)}
+				>
+					{#each choices(field) as choice (choice.value)}
+						<option value={choice.value}>{choice.label}</option>
+					{/each}
+					{#if !choices(field).some((c) => c.value === value(field))}
+						<option value={String(value(field) ?? '')}>{lineName(String(value(field) ?? ''))}</option>
+					{/if}
+				</select>
+			</div>
+		{:else if field.kind === 'switch'}
+			<label class="switch">
+				<input
+					type="checkbox"
+					checked={Boolean(value(field))}
+					onchange={(e) => set(field.name, e.currentTarget.checked)}
+				/>
+				{field.meaning}
+			</label>
+		{:else if field.kind === 'text'}
+			<div class="other">
+				<label for="{own}-{field.name}">{field.meaning}</label>
+				<input
+					id="{own}-{field.name}"
+					class="field"
+					value={String(value(field) ?? '')}
+					onchange={(e) => set(field.name, e.currentTarget.value)}
+				/>
+			</div>
+		{:else if field.kind === 'place' || field.kind === 'line'}
+			{@const place = value(field) as Place | null}
+			<div class="other">
+				<span id="{own}-{field.name}">{field.meaning}</span>
+				<span class="row">
+					<select
+						class="field"
+						aria-labelledby="{own}-{field.name}"
+						onchange={(e) => online(field.name, lines[Number(e.currentTarget.value)]!.subject)}
+					>
+						<option selected value="">{place ? lineName(place.along) : 'choose a line'}</option>
+						{#each lines as line, i (i)}<option value={i}>{line.label}</option>{/each}
+					</select>
+					<button
+						type="button"
+						class="button small"
+						aria-pressed={waiting === field.name}
+						onclick={() => onwait(waiting === field.name ? null : field.name)}
+						>{waiting === field.name ? 'now point…' : 'Point at it'}</button
+					>
+				</span>
+				{#if field.kind === 'place' && place}
+					<AmountField
+						field={{
+							name: 'fraction',
+							meaning: 'how far along it',
+							kind: 'number',
+							unit: 'share',
+							low: 0,
+							high: 1,
+							default: 0.5,
+							choices: [],
+						}}
+						value={place.fraction ?? 0.5}
+						onvalue={(fraction) => set(field.name, { ...place, fraction })}
+					/>
+				{/if}
+			</div>
+		{:else if field.kind === 'lines'}
+			<p class="soft">
+				{field.meaning}: {((value(field) as Place[]) ?? []).map((line) => lineName(line.along)).join(', ')}
+			</p>
+		{:else if field.kind === 'pieces'}
+			<p class="soft">{field.meaning}: {((value(field) as string[]) ?? []).map(lineName).join(', ')}</p>
+		{/if}
+	{/each}
+	{#if stage?.failure}
+		<p class="note" role="status">{spoken(stage.failure)} {spoken(stage.mend)}</p>
+	{:else if stage?.sums.length}
+		<dl class="sums figures">
+			{#each stage.sums as [what, amount, unit], i (i)}
+				<dt>{what}</dt>
+				<dd>{unit === 'cm' ? shown(amount) : `${Math.round(amount * 100) / 100}${unit}`}</dd>
+			{/each}
+		</dl>
+	{/if}
+	<div class="other">
+		<label for="{own}-why">Why</label>
+		<input
+			id="{own}-why"
+			class="field wide"
+			value={step.why}
+			placeholder="for the record: what it is for"
+			onchange={(e) => onchange({ ...step, why: e.currentTarget.value })}
+		/>
+	</div>
+	<p class="deeds">
+		<button class="button main" type="submit" disabled={desk.busy}
+			>{isNew ? 'Keep this step' : 'Keep the change'}</button
+		>
+		<button class="button" type="button" onclick={onleave}>Leave it</button>
+	</p>
+</form>
+
+<style>
+	.step {
+		border: 1px solid var(--chalk);
+		border-radius: var(--radius-base);
+		background: var(--paper);
+		padding: 0.6rem 0.8rem;
+		margin-bottom: 0.8rem;
+	}
+	h3 {
+		font-size: 1.05rem;
+		margin: 0 0 0.2rem;
+	}
+	.words {
+		margin: 0 0 0.4rem;
+	}
+	.other {
+		padding: 0.25rem 0;
+	}
+	.other label,
+	.other > span:first-child {
+		display: block;
+		font-size: 0.95rem;
+	}
+	.row {
+		display: flex;
+		gap: 0.5rem;
+	}
+	select,
+	.wide {
+		width: 100%;
+		min-width: 0;
+	}
+	.switch {
+		display: flex;
+		gap: 0.5rem;
+		padding: 0.3rem 0;
+	}
+	.soft {
+		color: var(--ink-soft);
+		margin: 0.2rem 0;
+	}
+	.sums {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 0 0.8rem;
+		margin: 0.4rem 0;
+		font-size: 0.92rem;
+	}
+	dt {
+		color: var(--ink-soft);
+	}
+	dd {
+		margin: 0;
+		text-align: right;
+	}
+	.deeds {
+		display: flex;
+		gap: 0.5rem;
+		margin: 0.5rem 0 0;
+	}
+</style>
