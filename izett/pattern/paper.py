@@ -38,6 +38,8 @@ from izett.pattern.sewn import resolved, span_length, walk
 
 #: A grain line is so long as a share of the paper that it lies on.
 GRAIN_SHARE = 0.7
+#: cm. Over a mouth wider than this a line drawn as one may swing, not run straight from corner to corner.
+WIDE_MOUTH = 1.5
 #: cm. A part of a line shorter than this is not carried on: a cut along the line's end parts nothing off.
 LEAST_PART = 0.05
 
@@ -372,7 +374,8 @@ def without_dart(piece: Piece, dart: Intake, between_mouths: Curve | None) -> tu
     following = ring[(index + 1) % len(ring)]
     bridge = [between_mouths] if between_mouths is not None else []
     if before.lineage == following.lineage:
-        curve, off = smoothed([before.curve, *bridge, following.curve])
+        wide = bridge and bridge[0].length > WIDE_MOUTH
+        curve, off = smoothed([before.curve, *bridge, following.curve], bridges=[1] if wide else [])
         one = replace(before, end=following.end, curve=curve)
         ring = [one if e is before else e for e in ring if e is not following]
         gone = {dart.mouth[0], dart.mouth[1]}

@@ -3,15 +3,17 @@
 from collections.abc import Callable
 from dataclasses import replace
 
+from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve
-from izett.geometry.point import Point, add, subtract
+from izett.geometry.motion import Motion
+from izett.geometry.point import Point, add, subtract, turn
 from izett.pattern.document import Piece, Role
 from izett.pattern.redraw import redrawn
 
 
 def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
     """Return a sleeve with its cap, and what lies at the bicep line, moved; the rest is drawn to it."""
-    curves: dict[str, Curve] = {e.start: e.curve.mapped(move) for e in sleeve.edges if e.role is Role.CAP}
+    curves = {e.start: _as_square(e.curve, e.curve.mapped(move)) for e in sleeve.edges if e.role is Role.CAP}
     corners = {name for e in sleeve.edges if e.role is Role.CAP for name in (e.start, e.end)}
     moves = {name: move(sleeve.vertex(name)) for name in corners}
     lines = [
@@ -21,6 +23,15 @@ def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
     marks = {key: move(p) if key == "shoulder_notch" else p for key, p in sleeve.marks.items()}
     drawn = redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks)
     return _even_below(drawn)
+
+
+def _as_square(old: Curve, new: Curve) -> Curve:
+    """Return a moved half of the cap with the direction that it had at its underarm corner: the lower of its ends."""
+    if old.start[1] < old.end[1]:
+        back = turn(new.start_direction, old.start_direction)
+        return refitted(new, turn_start=Motion.turning(back, about=(0.0, 0.0)).direction)
+    back = turn(new.end_direction, old.end_direction)
+    return refitted(new, turn_end=Motion.turning(back, about=(0.0, 0.0)).direction)
 
 
 def _even_below(sleeve: Piece) -> Piece:

@@ -20,15 +20,25 @@ SQUARE_ENOUGH = 0.02
 HANDLE = 1 / 3
 
 
-def trued(pattern: Pattern, names: Sequence[str]) -> Pattern:
-    """Return the pattern with the hems of the named pieces trued at their side corners, all by the same amount."""
-    corners = [(piece, *corner) for piece in pattern if piece.name in names for corner in _corners(piece)]
+def trued(pattern: Pattern, names: Sequence[str], *, before: Pattern) -> Pattern:
+    """Return the pattern with the hems of the named pieces trued at their side corners, all by the same amount.
+
+    Only what has turned since `before` is trued: a hem that met its seam at another angle was meant to.
+    """
+    was = {(piece.name, hem.start): off for piece in before for hem, _, off in _corners(piece)}
+    corners = [
+        (piece, hem, side, off - was.get((piece.name, hem.start), 0.0))
+        for piece in pattern
+        if piece.name in names
+        for hem, side, off in _corners(piece)
+    ]
     rises = [distance(hem.curve.start, hem.curve.end) * tan(off) / 2 for _, hem, _, off in corners]
     rises = [rise for rise, (*_, off) in zip(rises, corners, strict=True) if abs(off) > SQUARE_ENOUGH]
-    if not rises:
-        return pattern
-    rise = sum(rises) / len(rises)
+    rise = sum(rises) / len(rises) if rises else 0.0
+    untouched = {edge.curve for piece in before for edge in piece.edges if edge.role is Role.HEM}
     for piece, hem, side, _ in corners:
+        if hem.curve in untouched:
+            continue
         pattern = pattern.with_pieces(_raised(pattern.piece(piece.name), hem, side, rise))
     return pattern
 

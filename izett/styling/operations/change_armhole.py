@@ -11,8 +11,9 @@ from math import cos, pi
 
 from izett.errors import StepRefused
 from izett.geometry.fit import displaced
-from izett.geometry.point import Point, add, scale
+from izett.geometry.point import Point
 from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.paper import shortened
 from izett.pattern.redraw import redrawn
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
@@ -68,17 +69,35 @@ def _lowered(piece: Piece, lower: float) -> Piece:
     found = _underarm(piece)
     if found is None or lower == 0:
         return piece
-    side, corner, at_end = found
-    if side.curve.length - lower < LEAST_LEFT:
+    side, corner, _ = found
+    run = sum(e.curve.length for e in _run_below(piece, side))
+    if run - lower < LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: lowering the armhole by {lower:g} cm leaves less than {LEAST_LEFT:g} cm of the side seam "
             "above its dart or corner.",
             mend="Lower it less, or move the bust dart first.",
             where=(side.lineage,),
         )
-    down = scale(side.curve.end_direction, -1.0) if at_end else side.curve.start_direction
-    spot: Point = add(piece.vertex(corner), scale(down, lower))
-    return redrawn(piece, moves={corner: spot})
+    cut = shortened(piece, corner, side.lineage, lower)
+    spot: Point = next(
+        e.curve.start if e.start == corner else e.curve.end
+        for e in cut.edges
+        if e.lineage == side.lineage and corner in (e.start, e.end)
+    )
+    return redrawn(cut, moves={corner: spot})
+
+
+def _run_below(piece: Piece, side: Edge) -> list[Edge]:
+    """Return the edges of the side seam from the underarm down to the first dart or the seam's end."""
+    index = piece.edges.index(side)
+    above = piece.edges[(index + 1) % len(piece.edges)].role is Role.ARMHOLE
+    ring = [*piece.edges[index::-1], *piece.edges[:index:-1]] if above else [*piece.edges[index:], *piece.edges[:index]]
+    run = []
+    for edge in ring:
+        if edge.lineage != side.lineage:
+            break
+        run.append(edge)
+    return run
 
 
 def _scooped(piece: Piece, scoop: float) -> Piece:

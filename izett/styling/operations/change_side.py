@@ -5,7 +5,7 @@ is per edge; four edges are cut, so the garment changes by four times as much ar
 no single source.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
@@ -60,7 +60,7 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
         )
     pattern = context.pattern.with_pieces(*pieces)
     if params.hem:
-        pattern = trued(pattern, [piece.name for piece in pieces])
+        pattern = trued(pattern, [piece.name for piece in pieces], before=context.pattern)
     intent = with_levels(context.pattern, pattern)
     told = [level for level, corner in CORNERS.items() if corner in met]
     around = [
@@ -115,9 +115,11 @@ def _moved(piece: Piece, span: Span, amounts: Mapping[str, float]) -> Piece:
         return piece
     moves: dict[str, Point] = {}
     lines = list(piece.lines)
+    # Square to the whole seam as sewn: so one amount everywhere shifts it, and front and back stay alike.
+    sewn = _outwards(stretches)
     for stretch, start, end in zip(stretches, gone, gone[1:], strict=False):
         near, far = stretch.edge.start if stretch.forward else stretch.edge.end, _far(stretch)
-        outwards = _outwards(stretch)
+        outwards = stretch.closing.inverse().direction(sewn)
         curve = stretch.open_curve
         moves.setdefault(near, add(curve.start, scale(outwards, amount(start))))
         moves[far] = add(curve.end, scale(outwards, amount(end)))
@@ -126,11 +128,11 @@ def _moved(piece: Piece, span: Span, amounts: Mapping[str, float]) -> Piece:
     return redrawn(piece, moves=moves, lines=lines)
 
 
-def _outwards(stretch: Stretch) -> Vector:
-    # Walked from the waist up with the piece to its left, the outside lies to the right.
-    direction = unit(subtract(stretch.open_curve.end, stretch.open_curve.start))
+def _outwards(stretches: Sequence[Stretch]) -> Vector:
+    # Walked with the piece to its left, the outside lies to the right.
+    direction = unit(subtract(stretches[-1].curve.end, stretches[0].curve.start))
     outside = right_of(direction)
-    return outside if stretch.forward else (-outside[0], -outside[1])
+    return outside if stretches[0].forward else (-outside[0], -outside[1])
 
 
 def _end_moved(line: LevelLine, a: Point, b: Point, outwards: Vector, amounts: tuple[float, float]) -> LevelLine:

@@ -15,6 +15,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, dart_angle, legs, mouth_width
+from izett.pattern.paper import trued_across
 from izett.pattern.sewn import place_on
 from izett.styling.carrying import carried, region_of
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, share
@@ -25,6 +26,9 @@ from izett.styling.words import dart_words, line_words
 NEAREST_CORNER = 0.5
 #: cm. The tip of a new dart stays this far from the pivot that it shares with the old one: two tips in one point poke.
 SHARED_SET_BACK = 1.0
+
+#: rad. A line that breaks by more at a closed dart has a corner that is no slip of the pencil; it is left to be seen.
+MOST_TRUED = 0.25
 
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
 
@@ -47,6 +51,10 @@ def apply(params: MoveDart, context: Context) -> Outcome:
             mend="Choose a line of the same piece.",
             where=(params.dart, params.to.along),
         )
+    if params.share == 1:
+        # What closes is trued: the line that the dart interrupted runs on without a corner.
+        trued, broken = trued_across(piece.edges, dart.mouth, dart_angle(piece, dart))
+        piece = replace(piece, edges=tuple(trued)) if abs(broken) <= MOST_TRUED else piece
     before, edge, along, after = _ring_around(piece, dart, params.to, context)
     names = (f"{context.uid}.a", f"{context.uid}.b")
     first, second = edge.curve.split(along)

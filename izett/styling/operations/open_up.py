@@ -38,7 +38,7 @@ class OpenUp(Params):
 
     closure: Closure = Field(Closure.ZIP, description="how it closes; a slit stays open")
     at: Line = Field(description="the seam or edge; the opening begins where the line starts")
-    long: float = length(20.0, low=2, high=150, meaning="length of the opening")
+    long: float = length(20.0, low=0, high=150, meaning="length of the opening (0: the whole line)")
     stand: float = length(0.0, low=0, high=8, meaning="button stand beyond the centre: one diameter of a button")
 
 
@@ -55,15 +55,16 @@ def apply(params: OpenUp, context: Context) -> Outcome:
     pattern = context.pattern
     first = chain[0]
     piece = context.piece_with(first.start)
-    long = min(params.long, span_length(piece, first))
+    opened = params.long or whole
+    long = min(opened, span_length(piece, first))
     if params.stand:
         pattern = pattern.with_pieces(_with_stand(piece, params, context))
     elif long < span_length(piece, first):
         marked = replace(piece, notches=(*piece.notches, Notch(first, long, NotchKind.SINGLE)))
         pattern = pattern.with_pieces(marked)
-    opening = Opening(context.named("opening"), params.closure, params.at.span, params.long)
+    opening = Opening(context.named("opening"), params.closure, params.at.span, opened)
     pattern = replace(pattern, openings=(*pattern.openings, opening))
-    told = [Sum("opening", params.long)]
+    told = [Sum("opening", opened)]
     if params.stand:
         told.append(Sum("button stand", params.stand))
     return Outcome(pattern, tuple(told), (opening.name,))
@@ -106,7 +107,8 @@ def describe(params: OpenUp) -> str:
     """Return the step in the maker's words."""
     what = {Closure.ZIP: "Zip", Closure.BUTTONS: "Buttons", Closure.PLACKET: "Placket", Closure.LACING: "Lacing"}
     stand = f", stand {params.stand:g} cm" if params.stand else ""
-    return f"{what.get(params.closure, 'Slit')} of {params.long:g} cm in {line_words(params.at.along)}{stand}"
+    long = f"of {params.long:g} cm in" if params.long else "all along"
+    return f"{what.get(params.closure, 'Slit')} {long} {line_words(params.at.along)}{stand}"
 
 
 def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:

@@ -12,7 +12,7 @@ from izett.errors import StepRefused
 from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
-from izett.geometry.point import Point, distance, subtract, turn
+from izett.geometry.point import Point, subtract, turn
 from izett.geometry.root import root
 from izett.pattern.document import Edge, Pattern, Piece, Role
 from izett.pattern.redraw import redrawn
@@ -74,17 +74,18 @@ def _turned_up(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piec
     # Walked from the corner: the lower part turns about where it ends.
     curve = edge.curve if seam_first else edge.curve.reversed()
     lower, _ = curve.split(curve.length * params.hinge)
-    still = neighbour.curve.start if seam_first else neighbour.curve.end
     before = neighbour.curve.length
 
     def turned(angle: float) -> Motion:
         return Motion.turning(angle, about=lower.end)
 
     def more(angle: float) -> float:
-        return distance(still, turned(angle)(lower.start)) - before - params.amount
+        spot = turned(angle)(lower.start)
+        grown = refitted(neighbour.curve, end=spot) if seam_first else refitted(neighbour.curve, start=spot)
+        return grown.length - before - params.amount
 
     sign = 1.0 if more(MOST_TURN) > more(-MOST_TURN) else -1.0
-    if not neighbour.curve.is_straight or more(sign * MOST_TURN) < 0:
+    if more(sign * MOST_TURN) < 0:
         raise StepRefused(
             f"{piece.title}: the lower armhole cannot be turned up by {params.amount:g} cm.",
             mend="Add less, or turn it from further up.",
@@ -93,13 +94,25 @@ def _turned_up(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piec
     angle = sign * root(lambda a: more(sign * a), 0.0, MOST_TURN)
     raised = turned(angle)(lower.start)
     # Drawn as square to the grown seam as it was to the seam before.
-    grown = Motion.turning(turn(subtract(lower.start, still), subtract(raised, still)), about=(0.0, 0.0))
+    grown = Motion.turning(_turned_at(neighbour, raised, seam_first=seam_first), about=(0.0, 0.0))
     new = refitted(curve, start=raised, turn_start=grown.direction)
     corner = edge.start if seam_first else edge.end
     whole = new if seam_first else new.reversed()
     spot: Point = whole.start if seam_first else whole.end
     moved = redrawn(piece, moves={corner: spot})
     return replace(moved, edges=tuple(_with(e, edge, whole) for e in moved.edges))
+
+
+def _turned_at(seam: Edge, corner: Point, *, seam_first: bool) -> float:
+    """Return by how much (rad) a seam turns at its corner when that moves."""
+    old = seam.curve
+    if old.is_straight:
+        far, near = (old.start, old.end) if seam_first else (old.end, old.start)
+        return turn(subtract(near, far), subtract(corner, far))
+    new = refitted(old, end=corner) if seam_first else refitted(old, start=corner)
+    if seam_first:
+        return turn(old.end_direction, new.end_direction)
+    return turn(old.start_direction, new.start_direction)
 
 
 def _with(edge: Edge, of: Edge, curve: Curve) -> Edge:
