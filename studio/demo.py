@@ -5,11 +5,12 @@ here are the tops of concert dresses and jackets.
 """
 
 from datetime import date, timedelta
+from typing import Any
 from uuid import uuid4
 
 from izett.drafting.ease import Kind
 from izett.drafting.sets import starter_sets
-from izett.files.recipe_json import RecipeClothDoc
+from izett.files.recipe_json import RecipeClothDoc, StepDoc
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -35,7 +36,7 @@ from studio.schemas import (
 )
 from studio.sheet_schemas import SizeIn
 from studio.state import head_of
-from studio.workroom import recipe_document
+from studio.workroom import evaluate, measures_of, recipe_document
 
 #: Readings as they were typed; Marit's tape has inches on its front.
 VIOLA = {
@@ -76,6 +77,7 @@ def load() -> None:
     _first_round(_job(cello, "Black recital bodice", 45))
     _job(oboe, "Soft concert jacket, block", None, "loose")
     _job(cello, "Long black recital dress", 70, "dress")
+    _styled(_job(cello, "Chamber dress, princess line", 52, "dress"))
     _job(viola, "Concert trousers", 38, "trousers")
     _job(viola, "Rehearsal T-shirt", None, "t_shirt")
     _measured_again(viola)
@@ -151,6 +153,59 @@ def _second_round(job: Job) -> None:
         answer_finding(job.id, _fresh(job).version, 2, AnswerIn(finding=uid, outcome=outcome))
     _found(job, 2, "sides_loose", "take_in", 1, words="soft under the arm, now", bust="1.2", waist="0.6")
     _found(job, 2, "shoulder_long", "", 0, long="0.4")
+
+
+def _line(part: str, start: str, end: str, line: str, **at: float) -> dict[str, Any]:
+    return {"start": f"{part}.{start}", "end": f"{part}.{end}", "along": f"{part}.{line}", **at}
+
+
+#: A dress from the blocks: kind, parameters, why.
+CHAMBER: tuple[tuple[str, dict[str, Any], str], ...] = (
+    (
+        "princess",
+        {"start": _line("front", "underarm", "shoulder_tip", "armhole", fraction=0.55), "bow": 1.2},
+        "a side dart would show under the stage lights",
+    ),
+    (
+        "princess",
+        {"start": _line("back", "underarm", "shoulder_tip", "armhole", fraction=0.6), "bow": 1.0},
+        "",
+    ),
+    ("change_neckline", {"wider": 2.0, "front": 4.0, "back": 1.0}, "clear of the neck of the cello"),
+    ("change_side", {"hem": 5.0}, "she plays with her knees apart"),
+    ("shape_hem", {"front": -6.0, "side": 0.0, "back": 4.0}, "the front clears the foot"),
+    (
+        "spread_piece",
+        {
+            "edge": _line("sleeve", "wrist_back", "wrist_front", "hem"),
+            "opposite": _line("sleeve", "underarm_front", "cap_top", "front_cap"),
+            "amount": 12.0,
+            "lines": 5,
+            "stop": "elbow",
+            "back": 1.5,
+        },
+        "room for the bow arm below the elbow",
+    ),
+    (
+        "add_band",
+        {"kind": "cuff", "edges": [_line("sleeve", "wrist_back", "wrist_front", "hem")], "ratio": 0.6, "height": 5.0},
+        "",
+    ),
+    (
+        "open_up",
+        {"closure": "zip", "at": _line("back", "waist_cb", "neck_cb", "centre"), "long": 0.0},
+        "",
+    ),
+)
+
+
+def _styled(job: Job) -> None:
+    recipe = recipe_document(head_of(_fresh(job)).document)
+    for kind, params, why in CHAMBER:
+        step = StepDoc(uid=f"s-{uuid4().hex[:10]}", kind=kind, params=params, why=why)
+        recipe = recipe.model_copy(update={"steps": [*recipe.steps, step]})
+        evaluation = evaluate(recipe, measures_of(head_of(_fresh(job)).sheet))
+        revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=evaluation.stages[-1].words))
 
 
 def _first_round(job: Job) -> None:

@@ -188,6 +188,10 @@ def _first_panel(on_bodice: tuple[Pattern, float, float] | None, part: str) -> f
     return first.curve.length if first else None
 
 
+#: Of the quarter waist's reach, where the first dart lies at the nearest and at the farthest.
+FIRST_DART_BETWEEN = (0.3, 0.5)
+
+
 def _half(
     sums: Worksheet, part: str, centre: Point, shares: list[float], aim: float, first_panel: float | None
 ) -> tuple[DrawnWaist, float]:
@@ -195,8 +199,11 @@ def _half(
     hip = sums[f"skirt_{part}_hip"]
     rise, take, depth = sums["skirt_side_rise"], sums["skirt_side_take"], sums["waist_to_hip"]
     length = sums[f"skirt_{part}_dart_length"]
-    usual = sums["apex_span"] / 2 if part == "front" else sums["across_back"] / 4
-    usual = clamp(usual, 0.3 * (hip - take), 0.5 * (hip - take))
+    low, high = (share * (hip - take) for share in FIRST_DART_BETWEEN)
+    symbol, times = ("apex_span", 2) if part == "front" else ("across_back", 4)
+    # A skirt by itself may be drafted from waist and hip alone: nothing above the waist says where its darts lie then.
+    known = symbol in sums.taken or "bust_girth" in sums.taken
+    usual = clamp(sums[symbol] / times, low, high) if known else (low + high) / 2
     side = (hip - take, -rise)
     if shares:
         # Where the darts are many they move towards the centre, so that paper is left between them.

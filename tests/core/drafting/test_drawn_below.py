@@ -16,6 +16,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import signed_area
 from izett.geometry.point import dot, turn
 from izett.pattern.document import LevelLine, Role
+from tests.core.blocks import drafted, faults
 
 SUMS = {"waist_to_hip": 21.0, "hip_fullness": 0.33, "hip_upright": 0.36}
 
@@ -110,3 +111,13 @@ def test_a_rectangle_is_one(width, length):
     assert {edge.role for edge in piece.edges} == {Role.CUT_EDGE}
     assert [edge.lineage for edge in piece.edges] == ["a.right"] * 2 + ["a.top"] + ["a.left"] * 2 + ["a.bottom"]
     assert piece.vertex("a.slit_left") == (0.0, length / 3)
+
+
+def test_a_skirt_by_itself_needs_waist_and_hip_only():
+    for measures in (
+        {"waist_girth": 74.0, "hip_girth": 98.0},
+        {"waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0},
+    ):
+        draft = drafted(["skirt"], measures)
+        assert list(faults(draft)) == []
+        assert "apex_span" not in {line.symbol for line in draft.lines}

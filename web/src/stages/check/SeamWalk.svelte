@@ -48,6 +48,11 @@
 		event.preventDefault();
 	}
 
+	/** The slider takes the keys as soon as there is something to walk. */
+	function taking(slider: HTMLInputElement): void {
+		slider.focus();
+	}
+
 	const here = $derived(walk?.steps[at]);
 	const over = $derived(walk ? walk.lengths[1] - walk.lengths[0] : 0);
 	const farthest = $derived(walk ? Math.max(...walk.steps.map((s) => s.gap)) : 0);
@@ -74,6 +79,7 @@
 	<input
 		id="along"
 		class="along"
+		use:taking
 		type="range"
 		min="0"
 		max={walk.steps.length - 1}
