@@ -70,6 +70,12 @@ class StepRefused(IzettError):
     code = "step-refused"
 
 
+class StepBroke(IzettError):
+    """A step met a shape that it was not made for: a fault of the program, told so that nothing of the garment is lost."""
+
+    code = "step-broke"
+
+
 class UnreadableFile(IzettError):
     """A file is damaged, foreign, or of a newer version."""
 

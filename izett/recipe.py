@@ -6,6 +6,7 @@ same evaluation. A step that cannot act is kept, visibly skipped, and evaluation
 """
 
 import json
+import logging
 from collections import ChainMap, OrderedDict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -15,12 +16,13 @@ from types import MappingProxyType
 from typing import Any, cast
 
 from pydantic import ValidationError
+from shapely.errors import ShapelyError
 
 import izett
 from izett.checking.check import Check, Garment, Result, run
 from izett.drafting.ease import FITTED, KNIT, WOVEN, Cloth
 from izett.drafting.method import DIRECT, Choices, Draft, Method, draft, sheet_for
-from izett.errors import DraftRefused, IzettError, StepRefused, UnknownName
+from izett.errors import DraftRefused, IzettError, StepBroke, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
@@ -295,6 +297,10 @@ class Evaluator:
             outcome = operation.apply(params, context)
         except IzettError as failure:
             return Stage(step, before, words, read=frozenset(context.read), failure=failure)
+        except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
+            # The other steps must not be lost with it; the tests take it for the fault that it is.
+            logging.getLogger(__name__).exception("step %s (%s)", step.kind, step.uid)
+            return Stage(step, before, words, read=frozenset(context.read), failure=_broke(words, fault))
         read = frozenset(context.read)
         if (crossed := _crossed(words, before, outcome.pattern)) is not None:
             return Stage(step, before, words, read=read, failure=crossed)
@@ -316,6 +322,13 @@ class Evaluator:
         """Forget every prefix (for benchmarks and tests)."""
         with self._lock:
             self._memory.clear()
+
+
+def _broke(words: str, fault: Exception) -> StepBroke:
+    return StepBroke(
+        f"{words}: this shape is one that the step was not made for ({type(fault).__name__}).",
+        mend="Put the step earlier, or choose another place or amount. It is a fault of the program: please report it.",
+    )
 
 
 def _crossed(words: str, before: Pattern, after: Pattern) -> StepRefused | None:

@@ -358,12 +358,15 @@ def renamed(piece: Piece, names: Mapping[str, str], lineages: Mapping[str, str] 
     )
 
 
-def without_dart(piece: Piece, dart: Intake, between_mouths: Curve | None) -> tuple[Piece, float]:
+def without_dart(
+    piece: Piece, dart: Intake, between_mouths: Curve | None, *, swing: bool = False
+) -> tuple[Piece, float]:
     """Return the piece without a dart: its mouth bridged, and the line that it opened on drawn as one.
 
     Args:
         piece, dart: the dart's piece.
         between_mouths: the bridge from its first to its second corner; None where these are one place now.
+        swing: whether the line may swing over a wide mouth, not run straight from corner to corner.
 
     Returns:
         The piece, and how far (cm) the line drawn as one leaves the old.
@@ -374,7 +377,7 @@ def without_dart(piece: Piece, dart: Intake, between_mouths: Curve | None) -> tu
     following = ring[(index + 1) % len(ring)]
     bridge = [between_mouths] if between_mouths is not None else []
     if before.lineage == following.lineage:
-        wide = bridge and bridge[0].length > WIDE_MOUTH
+        wide = swing and bridge and bridge[0].length > WIDE_MOUTH
         curve, off = smoothed([before.curve, *bridge, following.curve], bridges=[1] if wide else [])
         one = replace(before, end=following.end, curve=curve)
         ring = [one if e is before else e for e in ring if e is not following]

@@ -110,10 +110,10 @@ def walked(pattern: Pattern, seam: Seam) -> Walk:
     for i in range(count + 1):
         along = lengths[0] * i / count
         other = _other(known, along)
-        piece, spot, way, forward = _at(sides[0], along)
-        partner, place, path, partner_forward = _at(sides[1], other)
+        piece, spot, way, edge = _at(sides[0], along)
+        partner, place, path, beside_edge = _at(sides[1], other)
         # Drawn the same way round, one of the two lies with its wrong side up.
-        over = forward == partner_forward
+        over = edge.forward == beside_edge.forward
         if over:
             place, path = (-place[0], place[1]), (-path[0], path[1])
         turned = turn(path, way)
@@ -123,7 +123,8 @@ def walked(pattern: Pattern, seam: Seam) -> Walk:
         if i < count:
             ahead = _at(sides[0], min(along + lengths[0] / count, lengths[0]))
             beside = _at(sides[1], _other(known, min(along + lengths[0] / count, lengths[0])))
-            if ahead[0] is piece and beside[0] is partner:
+            # Over a dart's mouth the paper lies open: there is nothing to compare until it is shut.
+            if ahead[3] is edge and beside[3] is beside_edge:
                 far = (-beside[1][0], beside[1][1]) if over else beside[1]
                 laid = motion(far)
                 gap = distance(ahead[1], (laid[0] + shifted[0], laid[1] + shifted[1]))
@@ -159,18 +160,18 @@ def _stretches(pattern: Pattern, chain: Sequence[Span]) -> list[tuple[Piece, Str
     return found
 
 
-def _at(side: list[tuple[Piece, Stretch]], along: float) -> tuple[Piece, Point, Point, bool]:
-    """Return piece, place, direction and sense at a distance along a side, on the paper as it lies."""
+def _at(side: list[tuple[Piece, Stretch]], along: float) -> tuple[Piece, Point, Point, Stretch]:
+    """Return piece, place, direction and edge at a distance along a side, on the paper as it lies."""
     for piece, stretch in side:
         length = stretch.edge.curve.length
         if along <= length + 1e-9 or (piece, stretch) is side[-1]:
             at = min(max(along, 0.0), length)
             spot, way = _spot(stretch, at)
-            return piece, spot, way, stretch.forward
+            return piece, spot, way, stretch
         along -= length
     piece, stretch = side[-1]
     spot, way = _spot(stretch, stretch.edge.curve.length)
-    return piece, spot, way, stretch.forward
+    return piece, spot, way, stretch
 
 
 @lru_cache(maxsize=4096)

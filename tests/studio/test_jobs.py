@@ -150,7 +150,8 @@ def test_preview_shows_every_sum_and_allowance_with_where_it_comes_from(page):
     assert states["armhole_depth"] == "estimated"
     assert states["neck_depth"] == "found"
     assert {a["state"] for a in preview["allowances"]} == {"usual"}
-    assert all(c["verdict"] == "passes" for c in preview["checks"])
+    # What cannot be compared (no hip was taken) is told so.
+    assert {c["verdict"] for c in preview["checks"]} <= {"passes", "not_applicable"}
     assert {s["name"] for s in preview["seams"]} == {"shoulder", "side"}
 
 

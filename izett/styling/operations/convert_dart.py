@@ -59,7 +59,7 @@ def apply(params: ConvertDart, context: Context) -> Outcome:
     edge = next(e for e in piece.edges if e.end == dart.mouth[0])
     _refuse(params.into, dart, width, edge.role)
     a, b = (piece.vertex(name) for name in dart.mouth)
-    after, off = without_dart(piece, dart, straight(a, b))
+    after, off = without_dart(piece, dart, straight(a, b), swing=True)
     if params.into is Into.TUCKS:
         after = _notched(context, after, piece, dart, edge.lineage)
     pattern, sums = meant(context.pattern, context.pattern.with_pieces(after), lies=f"as {WORDS[params.into]}")

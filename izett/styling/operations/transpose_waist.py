@@ -51,8 +51,13 @@ def _transposed(piece: Piece, up: float) -> Piece:
         if edge.role is not Role.WAIST:
             continue
         before, after = edges[i - 1], edges[(i + 1) % len(edges)]
-        moves[edge.start] = _slid(piece, before, edge.start, up, into=before.curve.end_direction)
-        moves[edge.end] = _slid(piece, after, edge.end, up, into=after.curve.start_direction)
+        if before.role is Role.WAIST:
+            # On an unfolded piece the centre is a corner of the waist alone.
+            moves[edge.start] = add(piece.vertex(edge.start), (0.0, up))
+        else:
+            moves[edge.start] = _slid(piece, before, edge.start, up, into=before.curve.end_direction)
+        if after.role is not Role.WAIST:
+            moves[edge.end] = _slid(piece, after, edge.end, up, into=after.curve.start_direction)
     return redrawn(piece, moves=moves)
 
 

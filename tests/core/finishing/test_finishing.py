@@ -65,7 +65,7 @@ def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
                 assert cut.buffer(0.02).contains(sewn)
                 # A small piece has more allowance than cloth inside it: the widest allowance all around, and its corners.
                 widest = max(width for _, width in sheet.lines)
-                assert cut.area < sewn.area + 1.6 * widest * sewn.length + 4 * widest**2
+                assert cut.area < sewn.area + 1.6 * widest * sewn.length + 4 * widest**2 + 0.01
 
 
 def test_an_equal_allowance_is_shapelys_mitred_buffer(pattern):

@@ -1,6 +1,18 @@
 import { expect, test } from 'vitest';
-import type { Block, Recipe } from '../api/client';
-import { adding, asUsual, blocksOf, standing, withBlocks, withValue, withWay } from './recipe';
+import type { Block, Recipe, Step } from '../api/client';
+import {
+	adding,
+	asUsual,
+	blocksOf,
+	newUid,
+	standing,
+	withBlocks,
+	withoutStep,
+	withStep,
+	withStepMoved,
+	withValue,
+	withWay,
+} from './recipe';
 
 const recipe = {
 	block: 'bodice',
@@ -68,4 +80,31 @@ test('what it stands on comes with it, unless something of that kind is there', 
 test('what has lost what it stood on goes too', () => {
 	expect(standing(all, ['sleeve', 'skirt'])).toEqual(['skirt']);
 	expect(standing(all, ['torso', 'sleeve'])).toEqual(['torso', 'sleeve']);
+});
+
+const step = (uid: string, amount = 1): Step =>
+	({ uid, kind: 'change_shoulder', params: { amount }, on: true, version: 1, why: '' }) as Step;
+const stepped = { ...recipe, steps: [step('a'), step('b'), step('c')] } as Recipe;
+const uids = (of: Recipe): string[] => (of.steps ?? []).map((s) => s.uid);
+
+test('a step is added at the end, or takes the place of the one of its name', () => {
+	expect(uids(withStep(stepped, step('d')))).toEqual(['a', 'b', 'c', 'd']);
+	const changed = withStep(stepped, step('b', 2));
+	expect(uids(changed)).toEqual(['a', 'b', 'c']);
+	expect(changed.steps![1]!.params).toEqual({ amount: 2 });
+	expect(stepped.steps![1]!.params).toEqual({ amount: 1 });
+});
+
+test('a step is taken out, or moved by one place and never over the ends', () => {
+	expect(uids(withoutStep(stepped, 'b'))).toEqual(['a', 'c']);
+	expect(uids(withStepMoved(stepped, 'c', -1))).toEqual(['a', 'c', 'b']);
+	expect(uids(withStepMoved(stepped, 'a', 1))).toEqual(['b', 'a', 'c']);
+	expect(withStepMoved(stepped, 'a', -1)).toBe(stepped);
+	expect(withStepMoved(stepped, 'x', 1)).toBe(stepped);
+});
+
+test('every new step has a name of its own that documents allow', () => {
+	const made = new Set(Array.from({ length: 50 }, newUid));
+	expect(made.size).toBe(50);
+	for (const uid of made) expect(uid).toMatch(/^[A-Za-z0-9_-]{1,64}$/);
 });

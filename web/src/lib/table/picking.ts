@@ -11,11 +11,6 @@ export interface Subject {
 	fraction: number;
 }
 
-/** Return whether two subjects are the same thing, wherever on it they were pointed at. */
-export function same(a: Subject | null, b: Subject | null): boolean {
-	return !!a && !!b && a.kind === b.kind && a.name === b.name && a.piece === b.piece;
-}
-
 /** Return how far along a line of a piece (0…1, in ring order) the place nearest to a point lies. */
 export function fractionOn(piece: Piece, lineage: string, at: Pair): number {
 	const ring = piece.edges.filter((edge) => edge.lineage === lineage && edge.role !== 'dart_leg');

@@ -1,0 +1,157 @@
+"""Checks of the garment as it is styled: openings, stride, arm lift, allowances, notches, acceptance, the ease map."""
+
+import pytest
+
+from izett.catalogue import catalogue
+from izett.checking.check import Garment, Verdict, run
+from izett.checking.ease_map import ease_map
+from izett.recipe import Recipe, Step
+
+ZIP = {"closure": "zip", "at": {"start": "back.waist_cb", "end": "back.neck_cb", "along": "back.centre"}, "long": 0.0}
+
+
+def worked(evaluator, body, *steps, blocks=("bodice",), **more):
+    made = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
+    return evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:], steps=made, **more))
+
+
+def found(evaluation, check, aspect=None):
+    return [r for r in evaluation.results if r.check == check and aspect in (None, r.finding.aspect)]
+
+
+def test_a_closed_waist_asks_for_an_opening_and_takes_one_with_a_click(evaluator, middling):
+    evaluation = worked(evaluator, middling, blocks=("bodice", "skirt"))
+    (waist,) = [r for r in found(evaluation, "passes_over") if r.finding.where == ("waist",)]
+    assert waist.finding.verdict is Verdict.WARNS
+    assert waist.finding.amount == pytest.approx(74 + 4 - 98, abs=0.1)
+    mend = next(m for m in waist.finding.mends if "back centre" in m.words)
+    after = worked(evaluator, middling, (mend.kind, dict(mend.params)), blocks=("bodice", "skirt"))
+    (waist,) = [r for r in found(after, "passes_over") if r.finding.where == ("waist",)]
+    assert waist.finding.verdict is Verdict.PASSES
+    assert "opens" in waist.words
+
+
+def test_a_neck_is_compared_with_the_head(evaluator, middling):
+    """A neck of about 38 does not pass over a head of 56 (common practice, no single source)."""
+    body = {**middling, "head_girth": 56.0}
+    neck = next(r for r in found(worked(evaluator, body), "passes_over") if r.finding.where == ("neck",))
+    assert neck.finding.verdict is Verdict.WARNS
+    wide = worked(evaluator, body, ("change_neckline", {"wider": 4.0, "front": 9.0, "back": 3.0}))
+    neck = next(r for r in found(wide, "passes_over") if r.finding.where == ("neck",))
+    assert neck.finding.verdict is Verdict.PASSES
+
+
+def test_sewn_with_too_little_allowance_the_garment_grows_by_the_trades_example(evaluator, middling):
+    """Two side seams sewn at 0.6 on a pattern cut with 1.25: about 2.6 cm bigger around (common practice)."""
+    on_fold = ("fold_open", {"piece": "bodice_back", "what": "on_fold", "edge": "back.centre"})
+    straightened = ("combine_lines", {
+        "piece": "bodice_back", "at": "back.neck_cb", "given_at": (0.0, 0.0),
+        "lines": ({"along": "back.centre", "points": ((0.0, 0.0), (0.0, -41.3))},),
+    })  # fmt: skip
+    machine = ("machine_allowance", {"paper": 1.25, "machine": 0.6})
+    evaluation = worked(evaluator, middling, straightened, on_fold, machine)
+    assert [s.failure for s in evaluation.stages] == [None, None, None]
+    (agree,) = found(evaluation, "allowances_agree")
+    assert agree.finding.amount == pytest.approx(2.6)
+    assert agree.finding.verdict is Verdict.FAILS
+    assert "bigger" in agree.words
+
+
+def test_an_accepted_finding_opens_again_beyond_what_was_accepted(evaluator, middling):
+    lowered = ("change_armhole", {"lower": 2.0})
+    evaluation = worked(evaluator, middling, lowered, blocks=("bodice", "sleeve"))
+    (seam,) = [r for r in found(evaluation, "seams_match") if r.finding.where == ("cap",)]
+    assert seam.finding.verdict is Verdict.FAILS
+    up_to = abs(seam.finding.amount) + 0.01
+    accept = ("accept", {"check": "seams_match", "where": ("cap",), "up_to": up_to, "reason": "eased in"})
+    taken = worked(evaluator, middling, lowered, accept, blocks=("bodice", "sleeve"))
+    (seam,) = [r for r in found(taken, "seams_match") if r.finding.where == ("cap",)]
+    assert seam.finding.verdict is Verdict.ACCEPTED
+    assert seam.reason == "eased in"
+    further = worked(evaluator, middling, ("change_armhole", {"lower": 2.5}), accept, blocks=("bodice", "sleeve"))
+    (seam,) = [r for r in found(further, "seams_match") if r.finding.where == ("cap",)]
+    assert seam.finding.verdict is Verdict.FAILS
+
+
+def test_a_lower_wider_cap_and_a_wedge_lift_the_hem_less(evaluator, middling):
+    def rise(*steps):
+        evaluation = worked(evaluator, middling, *steps, blocks=("bodice", "sleeve"))
+        return found(evaluation, "lift")[0].finding.amount
+
+    plain = rise()
+    assert 5 < plain < 14
+    assert rise(("shape_cap", {"height": -3.0})) < plain
+    assert rise(("change_armhole", {"lower": 3.0})) > plain
+
+
+def test_a_long_narrow_skirt_warns_of_the_stride_and_a_slit_frees_it(evaluator, middling):
+    long = ("shape_hem", {"front": 30.0, "side": 30.0, "back": 30.0})
+    evaluation = worked(evaluator, middling, long, blocks=("skirt",))
+    (hem,) = found(evaluation, "stride")
+    assert hem.finding.verdict is Verdict.WARNS
+    slit = next(m for m in hem.finding.mends if "Slit" in m.words)
+    freed = worked(evaluator, middling, long, (slit.kind, dict(slit.params)), blocks=("skirt",))
+    assert found(freed, "stride")[0].finding.verdict is Verdict.PASSES
+    short = worked(
+        evaluator, middling, ("shape_hem", {"front": -25.0, "side": -25.0, "back": -25.0}), blocks=("skirt",)
+    )
+    assert "free" in found(short, "stride")[0].words
+
+
+def test_a_notch_moved_on_one_side_only_is_told_by_how_much_and_mended(evaluator, middling):
+    from dataclasses import replace
+
+    pattern = worked(evaluator, middling, blocks=("bodice", "sleeve")).pattern
+    sleeve = pattern.piece("sleeve")
+    off = replace(
+        sleeve, notches=(replace(sleeve.notches[0], distance=sleeve.notches[0].distance + 0.5), *sleeve.notches[1:])
+    )
+    check = catalogue().checks["notches_meet"]
+    told = [r for r in run(check, Garment(pattern.with_pieces(off), {})) if r.finding.where == ("cap",)]
+    assert told[0].finding.verdict is Verdict.FAILS
+    assert told[0].finding.amount == pytest.approx(0.5, abs=1e-6)
+    assert told[0].finding.mends[0].kind == "match_notches"
+
+
+def test_the_cap_has_the_trades_figures(evaluator, middling):
+    """Cap ease 0–4, height near a third of the armhole, bicep ease 5 for a fitted woven (common practice)."""
+    evaluation = worked(evaluator, middling, blocks=("bodice", "sleeve"))
+    by = {r.finding.aspect: r.finding for r in found(evaluation, "sleeve_fits")}
+    assert 0 <= by["ease"].amount <= 4
+    assert 0.28 <= by["height"].amount <= 0.40
+    assert all(f.verdict is Verdict.PASSES for f in by.values())
+
+
+def test_the_ease_map_reads_what_was_drafted_and_what_a_step_added(evaluator, middling):
+    def places(*steps):
+        evaluation = worked(evaluator, middling, *steps, blocks=("bodice", "sleeve", "skirt"))
+        return {p.key: p for p in ease_map(evaluation.pattern, {**middling, **dict(evaluation.draft.values)})}
+
+    plain = places()
+    assert plain["bust"].ease == pytest.approx(6, abs=0.05)
+    assert plain["waist"].ease == pytest.approx(4, abs=0.05)
+    assert plain["hip"].ease == pytest.approx(5, abs=0.05)
+    assert plain["bicep"].ease == pytest.approx(5, abs=0.05)
+    assert {"neck", "across_front", "across_back", "shoulder", "apex_span", "front_bust_arc", "wrist"} <= set(plain)
+    wider = places(("change_side", {"underarm": 1.0, "waist": 1.0}))
+    assert wider["bust"].ease == pytest.approx(plain["bust"].ease + 4, abs=0.3)
+    assert wider["bust"].state == "as meant", "what a step adds is meant"
+
+
+def test_a_check_reads_an_untouched_piece_once(evaluator, middling, monkeypatch):
+    from dataclasses import replace
+
+    evaluator.forget()
+    pattern = worked(evaluator, middling).pattern
+    check = catalogue().checks["outline_sound"]
+    run(check, Garment(pattern, {}))
+    seen = []
+
+    def counting(garment, params):
+        seen.extend(piece.name for piece in garment.pattern)
+        yield from check.find(garment, params)
+
+    back = pattern.piece("bodice_back")
+    touched = pattern.with_pieces(replace(back, title="Back"))
+    run(replace(check, find=counting), Garment(touched, {}))
+    assert seen == ["bodice_back"]
