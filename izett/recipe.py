@@ -27,7 +27,7 @@ from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
 from izett.rules.sheet import Allowance, Found, Rule
-from izett.styling.operation import Context, Operation, Phase, Sum
+from izett.styling.operation import Context, Operation, Outcome, Params, Phase, Sum
 
 
 @dataclass(frozen=True, slots=True)
@@ -293,17 +293,11 @@ class Evaluator:
         if not step.on:
             return Stage(step, before, words)
         context = Context(step.uid, before, body, self.catalogue.operations)
-        try:
-            outcome = operation.apply(params, context)
-        except IzettError as failure:
-            return Stage(step, before, words, read=frozenset(context.read), failure=failure)
-        except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
-            # The other steps must not be lost with it; the tests take it for the fault that it is.
-            logging.getLogger(__name__).exception("step %s (%s)", step.kind, step.uid)
-            return Stage(step, before, words, read=frozenset(context.read), failure=_broke(words, fault))
+        outcome = _applied(step, operation, params, context)
         read = frozenset(context.read)
-        if (crossed := _crossed(words, before, outcome.pattern)) is not None:
-            return Stage(step, before, words, read=read, failure=crossed)
+        failure = outcome if isinstance(outcome, IzettError) else _crossed(words, before, outcome.pattern)
+        if isinstance(outcome, IzettError) or failure is not None:
+            return Stage(step, before, words, read=read, failure=failure)
         return Stage(step, outcome.pattern, words, outcome.sums, outcome.made, read)
 
     def _remember(self, key: bytes, work: Any) -> Any:
@@ -322,6 +316,17 @@ class Evaluator:
         """Forget every prefix (for benchmarks and tests)."""
         with self._lock:
             self._memory.clear()
+
+
+def _applied(step: Step, operation: Operation, params: Params, context: Context) -> Outcome | IzettError:
+    try:
+        return operation.apply(params, context)
+    except IzettError as failure:
+        return failure
+    except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
+        # The other steps must not be lost with it; the tests take it for the fault that it is.
+        logging.getLogger(__name__).exception("step %s (%s)", step.kind, step.uid)
+        return _broke(operation.describe(params), fault)
 
 
 def _broke(words: str, fault: Exception) -> StepBroke:

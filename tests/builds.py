@@ -1,4 +1,4 @@
-"""Twelve builds on invented bodies, drawn to one scale each: to be judged by eye whenever a block changes."""
+"""Fourteen builds on invented bodies, drawn to one scale each: to be judged by eye whenever a block changes."""
 
 from izett.drafting.ease import Cloth
 from izett.pattern.document import Pattern, Piece
@@ -34,14 +34,19 @@ BUILDS = (
 GAP, CELL, TITLE = 5.0, (320, 262), 20
 
 
-def sheet_of_builds(across: int = 4) -> tuple[str, int, int]:
+def sheet_of_builds() -> tuple[str, int, int]:
     """Return all builds as one SVG, with its width and height in pixels."""
+    return sheet_of([(title, drafted(blocks, body, **choices).pattern) for title, blocks, body, choices in BUILDS])
+
+
+def sheet_of(patterns: list[tuple[str, Pattern]], across: int = 4) -> tuple[str, int, int]:
+    """Return patterns with their titles as one SVG, with its width and height in pixels."""
     cells = []
-    for i, (title, blocks, body, choices) in enumerate(BUILDS):
+    for i, (title, pattern) in enumerate(patterns):
         x, y = i % across * CELL[0], i // across * CELL[1]
         cells.append(f'<text x="{x + 10}" y="{y + 15}" font-size="12">{title}</text>')
-        cells.append(_drawn(drafted(blocks, body, **choices).pattern, x, y + TITLE))
-    width, height = across * CELL[0], -(-len(BUILDS) // across) * CELL[1]
+        cells.append(_drawn(pattern, x, y + TITLE))
+    width, height = across * CELL[0], -(-len(patterns) // across) * CELL[1]
     body = "".join(cells)
     return f'<svg viewBox="0 0 {width} {height}" width="{width}" font-family="sans-serif">{body}</svg>', width, height
 

@@ -1,7 +1,9 @@
 """Eight garments built from the fitted blocks by steps alone, as a maker would; drawn by `make screenshots`, tested in full."""
 
+from izett.catalogue import catalogue
 from izett.drafting.ease import Cloth, Kind
-from izett.recipe import Recipe, Step
+from izett.recipe import Evaluator, Recipe, Step
+from tests.builds import sheet_of
 
 BODY = {
     "bust_girth": 92.0,
@@ -119,3 +121,9 @@ def garment(name: str, body: dict[str, float] = BODY) -> Recipe:
     made = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
     knit = {"fit": "easy", "cloth": Cloth(Kind.KNIT, 40)} if blocks[0].startswith("knit") else {}
     return Recipe(blocks[0], body, also=blocks[1:], steps=made, **knit)
+
+
+def sheet_of_garments() -> tuple[str, int, int]:
+    """All of them as one SVG, with its width and height in pixels."""
+    evaluator = Evaluator(catalogue())
+    return sheet_of([(name, evaluator.evaluate(garment(name)).pattern) for name in GARMENTS])

@@ -1,6 +1,5 @@
 """What a check is: a claim about the garment, with craft tolerances as parameters, and findings with place and numbers."""
 
-from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -9,6 +8,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, Field
 
 from izett.pattern.document import Pattern, Piece
+from izett.pattern.remembered import ByPiece
 
 
 class CheckParams(BaseModel):
@@ -118,22 +118,14 @@ def run(check: Check, garment: Garment) -> list[Result]:
     return [_result(check, garment, f) for f in found]
 
 
-#: What was found of pieces, by check and piece object; the piece is kept with it, so that no other takes its place.
-_read: OrderedDict[tuple[str, int], tuple[Piece, tuple[Finding, ...]]] = OrderedDict()
-REMEMBERED = 2048
+_read: ByPiece[tuple[Finding, ...]] = ByPiece()
 
 
 def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams) -> tuple[Finding, ...]:
-    key = (check.key, id(piece))
-    known = _read.get(key)
-    if known is not None and known[0] is piece:
-        return known[1]
-    alone = Garment(replace(garment.pattern, pieces=(piece,), seams=()), garment.body)
-    findings = tuple(check.find(alone, params))
-    _read[key] = (piece, findings)
-    if len(_read) > REMEMBERED:
-        _read.popitem(last=False)
-    return findings
+    def alone() -> tuple[Finding, ...]:
+        return tuple(check.find(Garment(replace(garment.pattern, pieces=(piece,), seams=()), garment.body), params))
+
+    return _read.of(piece, check.key, alone)
 
 
 def _result(check: Check, garment: Garment, finding: Finding) -> Result:

@@ -6,13 +6,14 @@ where curves end and output begins.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 
 from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import corner_between, parallel
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
 from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece, Role
+from izett.pattern.remembered import ByPiece
 from izett.pattern.sewn import place_on
 
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
@@ -74,10 +75,19 @@ class SheetPiece:
 
 def sheet_pieces(pattern: Pattern, allowances: Allowances, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
     """Return all pieces ready for paper."""
+    cut = (allowances.purpose, tuple(sorted(allowances.by_lineage.items())))
+    words = (pattern.intent.cloth, pattern.intent.fit, len(pattern.pieces), title, wearer)
+
+    def ready(piece: Piece, number: int) -> SheetPiece:
+        return _ready(piece, pattern.intent, allowances, number, len(pattern.pieces), title, wearer)
+
     return [
-        _ready(piece, pattern.intent, allowances, number, len(pattern.pieces), title, wearer)
+        _finished.of(piece, (number, cut, words), partial(ready, piece, number))
         for number, piece in enumerate(pattern.pieces, 1)
     ]
+
+
+_finished: ByPiece[SheetPiece] = ByPiece(256)
 
 
 def _ready(

@@ -30,7 +30,7 @@ def test_a_garment_is_built_and_everything_agrees(name, evaluator):
 def test_a_garment_survives_other_bodies(name, evaluator):
     """Built for one body and worked out for others: right, or a typed refusal; what fails offers its mend."""
     whole = 0
-    bodies = [{"height": 165.0, **body} for body in with_hips(45)]
+    bodies = [{"height": 165.0, **body} for body in with_hips(75)]
     for body in bodies:
         evaluation = evaluator.evaluate(garment(name, body))
         assert all(s.failure is None or isinstance(s.failure, ReferenceLost | StepRefused) for s in evaluation.stages)
