@@ -93,10 +93,11 @@ def _dart_near(piece: Piece, edge: Edge, along: float) -> str | None:
 
 @dataclass(frozen=True, slots=True)
 class Naming:
-    """What a cut makes: the seam's name, what its new edges are, and the title of the part that was cut off."""
+    """What a cut makes: the seam's name, the title and the short name of the part cut off, what its new edges are."""
 
     seam: str
     title: str
+    called: str
     role: Role = Role.PANEL
     ease: tuple[float, float] = (0.0, 0.0)
     lies: str = ""
@@ -174,6 +175,13 @@ def parted(
         words,
     )
     return replace(pattern, seams=(*pattern.seams, seam))
+
+
+def cut_off_name(context: Context, piece: Piece, naming: Naming) -> str:
+    """Return the name of the part that a cut takes off a piece, told apart by the step's where it is taken."""
+    name = f"{piece.name}_{naming.called}"
+    taken = {other.name for other in context.pattern}
+    return name if name not in taken else f"{name}_{context.uid}"
 
 
 def corners_of(edges: Sequence[Edge]) -> dict[str, Point]:

@@ -73,7 +73,7 @@ def test_a_line_is_run_over_a_cut(asked):
             },
         )
     ]
-    lower = asked("lines", cut, kind="line", name="front.armhole", piece="bodice_front.s0", fraction=0.5).json()
+    lower = asked("lines", cut, kind="line", name="front.armhole", piece="bodice_front_side", fraction=0.5).json()
     upper = asked("lines", cut, kind="line", name="front.armhole", piece="bodice_front", fraction=0.5).json()
     assert (lower["start"], lower["end"]) == ("front.underarm", "front.shoulder_tip")
     assert lower["fraction"] == pytest.approx(0.25, abs=0.02)

@@ -15,7 +15,7 @@ from izett.geometry.outline import signed_area
 from izett.geometry.point import distance, left_of
 from izett.pattern.document import Pattern, Piece, Role, Seam, Span
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import Naming, parted, ready_between
+from izett.styling.parting import Naming, cut_off_name, parted, ready_between
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 
@@ -32,8 +32,9 @@ class CutAway(Params):
 def apply(params: CutAway, context: Context) -> Outcome:
     """Cut, and keep one part."""
     ready = ready_between(context, params.start, params.end)
-    pattern = parted(context, ready, Naming("cut", "cut away", Role.HEM), bend=params.bend)
-    one, other = pattern.piece(ready.piece.name), pattern.piece(f"{ready.piece.name}.{context.uid}")
+    naming = Naming("cut", "cut away", "cut_away", Role.HEM)
+    pattern = parted(context, ready, naming, bend=params.bend)
+    one, other = pattern.piece(ready.piece.name), pattern.piece(cut_off_name(context, ready.piece, naming))
     # Measured on paper: the part with less of it goes, unless the maker says otherwise.
     smaller, larger = sorted((one, other), key=lambda piece: abs(_area(piece)))
     kept, gone = (larger, smaller) if params.smaller else (smaller, larger)

@@ -17,7 +17,7 @@ from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Pattern, P
 from izett.pattern.paper import Gate, gate_of, parted_at
 from izett.pattern.sewn import holding, walk
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, parted
+from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, cut_off_name, parted
 from izett.styling.subject import Subject, ends_of, run_of
 from izett.styling.words import line_words
 
@@ -59,13 +59,14 @@ def apply(params: Princess, context: Context) -> Outcome:
     naming = Naming(
         f"princess_{piece.part}",
         f"{piece.title}, side panel",
+        "side",
         ease=(0.0, MOST_OVER_BUST),
         lies="eased over the bust" if front else "eased over the shoulder blade",
     )
     cut = parted(context.on(pattern), ready, naming, bow=params.bow, by=diamond)
     seam = cut.seams[-1]
     cut = _notched(cut, seam, ready.piece.marks.get("apex") if front else None)
-    side = f"{piece.name}.{context.uid}"
+    side = cut_off_name(context.on(pattern), piece, naming)
     named = {piece.name: f"{piece.title}, centre panel"}
     cut = cut.with_pieces(*(replace(p, title=named[p.name]) for p in cut if p.name in named))
     lengths = [sum(s.edge.curve.length for s in walk(holding(cut, x.start), x)) for (x,) in seam.sides]

@@ -12,7 +12,7 @@ from izett.errors import StepRefused
 from izett.geometry.point import cross, distance, subtract
 from izett.pattern.document import Pattern, Piece
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, parted, ready_between
+from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, cut_off_name, parted, ready_between
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 
@@ -30,16 +30,12 @@ def apply(params: StyleLine, context: Context) -> Outcome:
     """Cut along the line."""
     ready = ready_between(context, params.start, params.end)
     _refuse_crossed(ready, params.bend)
-    name = params.title.lower().replace(" ", "_") or "panel"
+    name = "_".join("".join(c if c.isalnum() else " " for c in params.title.lower()).split()) or "panel"
     takes_up = any(gate.inwards for gate in ready.gates)
     ease = (0.0, MOST_OVER_BUST) if takes_up else (0.0, 0.0)
-    pattern = parted(
-        context,
-        ready,
-        Naming(f"{name}_{ready.piece.part}", f"{params.title} ({ready.piece.title.lower()})", ease=ease),
-        bend=params.bend,
-    )
-    one = pattern.piece(f"{ready.piece.name}.{context.uid}")
+    naming = Naming(f"{name}_{ready.piece.part}", f"{params.title} ({ready.piece.title.lower()})", name, ease=ease)
+    pattern = parted(context, ready, naming, bend=params.bend)
+    one = pattern.piece(cut_off_name(context, ready.piece, naming))
     edge = next(e for e in one.edges if e.lineage.startswith(f"{context.uid}."))
     made = (one.name, f"{context.uid}.edge", f"{context.uid}.other", *(g.arrive for g in ready.gates))
     return Outcome(pattern, (Sum("length of the line", edge.curve.length),), made)

@@ -17,6 +17,8 @@
 	}
 	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, onpoint }: Props = $props();
 
+	/** The width of a letter as a share of its size. */
+	const LETTER = 0.5;
 	const part = $derived(piece.part);
 	const edges = $derived(
 		piece.edges.filter((edge) => edge.role !== 'dart_leg' && !hidden?.has(edge.lineage)),
@@ -27,7 +29,12 @@
 	const begun = $derived(edges.length > 0);
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
 	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
-	const nameSize = $derived(Math.min(Math.max((bounds(piece).width / perPixel) * 0.068, 10), 15));
+	const nameSize = $derived.by(() => {
+		const box = bounds(piece);
+		const room = (box.x + box.width - piece.grain[1][0]) / perPixel;
+		const fits = Math.min((box.width / perPixel) * 0.068, room / (piece.title.length * LETTER));
+		return Math.min(Math.max(fits, 7), 15);
+	});
 	const how = $derived(
 		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
 			(piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : ''),

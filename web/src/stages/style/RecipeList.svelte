@@ -2,12 +2,19 @@
 <script lang="ts">
 	import { ArrowDown, ArrowUp, Trash2 } from '@lucide/svelte';
 	import { Switch } from '@skeletonlabs/skeleton-svelte';
+	import type { Snippet } from 'svelte';
 	import { answered, api, asProblem, type Stage, type Without } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { withoutStep, withStep, withStepMoved } from '../../lib/desk/recipe';
 	import { shown, spoken } from '../../lib/units.svelte';
 
-	let { opened, onopen }: { opened: string | null; onopen: (uid: string) => void } = $props();
+	interface Props {
+		/** The step that is open, with the form to edit it in its place. */
+		opened: string | null;
+		form: Snippet;
+		onopen: (uid: string) => void;
+	}
+	let { opened, form, onopen }: Props = $props();
 
 	const desk = getDesk();
 	const stages = $derived(desk.preview?.stages ?? []);
@@ -75,7 +82,8 @@
 	<ol>
 		{#each group.of as stage, i (stage.step.uid)}
 			<li class:off={!stage.step.on} class:opened={opened === stage.step.uid} data-step={stage.step.uid}>
-				<div class="line">
+				{#if opened === stage.step.uid}{@render form()}{/if}
+				<div class="line" class:under={opened === stage.step.uid}>
 					<button class="words" onclick={() => onopen(stage.step.uid)} title="Open this step">
 						<span class="number figures">{number(stage.step.uid)}</span>
 						<span>{spoken(stage.words)}</span>
@@ -95,6 +103,7 @@
 				{:else if stage.step.on && stage.sums.length}
 					<p class="soft figures">
 						{stage.sums
+							.filter(([, amount]) => amount !== 0)
 							.slice(0, 4)
 							.map(
 								([what, amount, unit]) =>
@@ -182,6 +191,9 @@
 		display: flex;
 		justify-content: space-between;
 		gap: 0.6rem;
+	}
+	.under {
+		display: none;
 	}
 	.words {
 		display: flex;

@@ -114,6 +114,23 @@
 
 <svelte:window onkeydown={key} />
 
+{#snippet form()}
+	{#if trial && operation}
+		<StepForm
+			{operation}
+			step={trial.step}
+			{stage}
+			isNew={trial.isNew}
+			{waiting}
+			onchange={attempt}
+			onwait={(field) => (waiting = field)}
+			online={setLine}
+			onkeep={keep}
+			onleave={leave}
+		/>
+	{/if}
+{/snippet}
+
 <TableAndPanel problem={desk.draftProblem}>
 	{#snippet table()}
 		<Table
@@ -125,19 +142,8 @@
 		/>
 	{/snippet}
 	{#snippet panel()}
-		{#if trial && operation}
-			<StepForm
-				{operation}
-				step={trial.step}
-				{stage}
-				isNew={trial.isNew}
-				{waiting}
-				onchange={attempt}
-				onwait={(field) => (waiting = field)}
-				online={setLine}
-				onkeep={keep}
-				onleave={leave}
-			/>
+		{#if trial?.isNew}
+			{@render form()}
 		{:else if picked}
 			<Offers subject={picked} {label} onchoose={choose} onleave={() => (picked = null)} />
 		{:else}
@@ -158,7 +164,7 @@
 				</select>
 			</p>
 		{/if}
-		<RecipeList opened={trial?.step.uid ?? null} onopen={open} />
+		<RecipeList opened={trial && !trial.isNew ? trial.step.uid : null} {form} onopen={open} />
 		{#if !trial}<OtherPattern ontake={(step) => ((trial = { step, isNew: true }), attempt(step))} />{/if}
 	{/snippet}
 </TableAndPanel>
