@@ -5,12 +5,16 @@ from dataclasses import replace
 
 from izett.geometry.curve import Curve, straight
 from izett.geometry.outline import signed_area
-from izett.geometry.point import Point, between
+from izett.geometry.point import between
 from izett.pattern.document import Edge, Pattern, Piece, Role, Seam, Span
 from izett.pattern.levels import SIDES
+from izett.pattern.paper import grain_on
 from izett.pattern.sewn import holding, span_length
 from izett.styling.operation import Context, Line
 from izett.styling.parting import unused
+
+#: cm. A grain line so long lies inside no piece: it is cut to one that does.
+FAR = 1000.0
 
 
 def rectangle(
@@ -76,17 +80,13 @@ def outlined(
         )
         for i, (role, label, curve) in enumerate(ring)
     )
-    xs = [p[0] for p in points]
-    ys = [p[1] for p in points]
-    middle: Point = (sum(xs) / len(xs), 0.0)
-    low, high = min(ys), max(ys)
     return Piece(
         name=context.named("piece"),
         title=title,
         part=context.uid,
         cut=cut,
         on_fold=context.named(folded) if folded else None,
-        grain=((middle[0], low + 0.2 * (high - low)), (middle[0], low + 0.8 * (high - low))),
+        grain=grain_on(points, ((0.0, -FAR), (0.0, FAR))),
         edges=made,
     )
 

@@ -149,7 +149,7 @@ def parted(
     uid = context.uid
     labels = [
         Label(ready.piece.name, ready.piece.title, f"{uid}.edge"),
-        Label(f"{ready.piece.name}.{uid}", naming.title, f"{uid}.other"),
+        Label(cut_off_name(context, ready.piece, naming), naming.title, f"{uid}.other"),
     ]
     pattern = cut(
         context.pattern,

@@ -86,7 +86,7 @@ def test_a_lost_connection_keeps_what_was_entered(tab):
     tab.expect_complaint(r"ERR_INTERNET_DISCONNECTED")
     tab.new_ticket()
     page = tab.page
-    page.keyboard.press("3")
+    page.keyboard.press("5")
     tab.field("Cloth").fill("calico")
     page.context.set_offline(True)
     tab.button("Cut muslin 1").click()
@@ -113,7 +113,7 @@ def test_a_finding_with_nonsense_is_told_and_the_table_shows_the_kept_lines(tab)
     tab.expect_complaint(r"422")
     tab.new_ticket()
     page = tab.page
-    page.keyboard.press("3")
+    page.keyboard.press("5")
     tab.button("Cut muslin 1").click()
     page.get_by_role("button", name="Waist seam lies below the waist", exact=True).click()
     tab.field("Below the waist").fill("far")

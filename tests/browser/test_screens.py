@@ -67,13 +67,13 @@ def test_inches_are_shown_with_fractions_everywhere(tab, demo):
 
 def test_what_the_core_says_is_read_in_inches_too(tab, demo):
     tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
-    tab.open(f"{demo}/draft")
+    tab.open(f"{demo}/style")
     tab.page.get_by_text("Side seams, each edge: take ⅛ in at the underarm").wait_for()
     assert tab.page.locator("aside").get_by_text(" cm").count() == 0
 
 
 def test_the_story_opens_under_every_stage(tab, demo):
-    for stage in ("measure", "draft", "fit", "cut"):
+    for stage in ("measure", "draft", "style", "check", "fit", "cut"):
         tab.open(f"{demo}/{stage}")
         settle(tab)
         tab.page.keyboard.press("l")
@@ -92,7 +92,7 @@ def test_the_unit_is_switched_by_keyboard_and_remembered(tab, demo):
 
 def test_every_stage_is_reached_by_its_key(tab, demo):
     tab.open(f"{demo}/draft")
-    for key, stage in (("1", "measure"), ("2", "draft"), ("3", "fit"), ("4", "cut")):
+    for key, stage in (("1", "measure"), ("2", "draft"), ("3", "style"), ("4", "check"), ("5", "fit"), ("6", "cut")):
         tab.page.keyboard.press(key)
         tab.page.wait_for_url(f"**/{stage}*")
         settle(tab)

@@ -85,7 +85,7 @@ def test_from_the_tape_to_the_second_muslin(tab, evaluator, tmp_path):
     assert "Recital bodice" in pdf[0].get_textpage().get_text_range()
 
     # Fit: cut a muslin, find the waist low, look at old under new, apply.
-    page.keyboard.press("3")
+    page.keyboard.press("5")
     page.wait_for_url("**/fit")
     tab.field("Cloth").fill("calico")
     tab.button("Cut muslin 1").click()
@@ -177,12 +177,12 @@ def test_a_slider_moves_the_lines_while_it_is_moved(tab):
 def test_a_step_is_switched_off_and_on_again(tab):
     tab.new_ticket()
     page = tab.page
-    page.keyboard.press("3")
+    page.keyboard.press("5")
     tab.button("Cut muslin 1").click()
     page.get_by_role("button", name="Shoulder seam falls off the shoulder point", exact=True).click()
     tab.button("Record and change the paper").click()
     page.get_by_text("Shorten the shoulder at the tip, front and back").first.wait_for()
-    page.keyboard.press("2")
+    page.keyboard.press("3")
     page.get_by_text("Changes to the block").wait_for()
     path = page.locator("[data-piece=bodice_front] .paper")
     changed = path.get_attribute("d")
@@ -213,7 +213,7 @@ def test_a_wearer_is_deleted_for_good_after_being_asked_once_more(tab):
 def test_the_job_is_carried_out_and_in_through_the_screen(tab, tmp_path):
     tab.new_ticket()
     page = tab.page
-    page.keyboard.press("4")
+    page.keyboard.press("6")
     with page.expect_download() as download:
         page.get_by_role("link", name="Whole job, JSON").click()
     path = tmp_path / "job.json"

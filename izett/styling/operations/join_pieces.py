@@ -15,7 +15,7 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.outline import farthest_apart
-from izett.geometry.point import Point, between, distance, subtract, turn
+from izett.geometry.point import Point, between, cross, distance, subtract, turn, unit
 from izett.pattern.document import Diamond, Edge, Intake, Pattern, Piece, Role, Seam, Span
 from izett.pattern.paper import between_gates, flipped, moved
 from izett.pattern.redraw import redrawn
@@ -29,6 +29,8 @@ from izett.styling.words import line_words
 MOST_APART = 3.0
 #: cm. Darts whose mouths differ by more, or lie further apart, do not meet.
 DARTS_MEET = 0.6
+#: cm. Two folds that leave one line by more are two folds.
+IN_LINE = 0.1
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 
 
@@ -188,8 +190,25 @@ def _one_piece(first: Piece, one: Span, laid: Piece, two: Span, diamonds: list[D
 
 
 def _with_one_fold(ring: list[Edge], fold: str | None, other: str | None) -> list[Edge]:
-    """Return the ring with a fold of the piece laid on called as that of the first: they are one fold now."""
-    return [replace(e, lineage=fold) if fold and other and e.lineage == other else e for e in ring]
+    """Return the ring with a fold of the piece laid on called as that of the first: they are one fold now.
+
+    Raises:
+        StepRefused: the two folds do not lie in one line.
+    """
+    if fold is None or other is None:
+        return ring
+    one = next(e for e in ring if e.lineage == fold)
+    along = unit(subtract(one.curve.end, one.curve.start))
+    for edge in ring:
+        if edge.lineage == other and any(
+            abs(cross(along, subtract(p, one.curve.start))) > IN_LINE for p in edge.curve.points
+        ):
+            raise StepRefused(
+                "Both pieces lie on a fold, and joined their folds would not be one line.",
+                mend="Unfold one of them first.",
+                where=(fold, other),
+            )
+    return [replace(e, lineage=fold) if e.lineage == other else e for e in ring]
 
 
 def _ring_ends(piece: Piece, span: Span) -> tuple[str, str]:
