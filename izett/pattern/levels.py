@@ -26,7 +26,8 @@ def width(pattern: Pattern, level: str) -> float:
             half = 0.0
             for part in parts:
                 piece = holding(pattern, part.start)
-                half += span_length(piece, part) * piece.of_half
+                # A span runs over one half, of a whole piece too; a half on the fold that is cut twice is front and back.
+                half += span_length(piece, part) * (piece.of_half if piece.on_fold else 1)
         except ReferenceLost:
             return 0.0
     return half * sides_of(level)
