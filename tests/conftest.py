@@ -8,7 +8,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 
 settings.register_profile(
-    "izett", derandomize=True, max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow]
+    "izett", derandomize=True, max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow]
 )
 settings.load_profile("izett")
 

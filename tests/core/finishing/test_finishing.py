@@ -30,7 +30,7 @@ def test_without_allowance_the_cutting_line_is_the_sewing_line(pattern):
 @pytest.mark.parametrize("purpose", [p for p in purposes() if p != "none"])
 def test_the_cutting_line_holds_the_sewing_line_at_each_edges_allowance(evaluator, purpose):
     allowances = Allowances(purpose)
-    for body in some_bodies(4):
+    for body in some_bodies(2):
         pattern = evaluator.evaluate(Recipe("bodice", body)).pattern
         for sheet in sheet_pieces(pattern, allowances):
             cut = Polygon(sheet.cutting)
@@ -56,7 +56,7 @@ STEPS = [
 @pytest.mark.parametrize(("kind", "params"), STEPS)
 def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
     """The cutting line stays one sound outline around the sewing line, whatever was changed before."""
-    for body in some_bodies(4):
+    for body in some_bodies(2):
         pattern = evaluator.evaluate(Recipe("bodice", body, steps=(Step("s", kind, params),))).pattern
         for purpose in purposes():
             for sheet in sheet_pieces(pattern, Allowances(purpose)):
