@@ -37,7 +37,8 @@ def test_a_shaped_hem_is_as_long_as_asked_at_centre_and_side(evaluator, body, fr
         centre = (f"{part}.waist_{end}", f"{part}.hem_{end}", f"{part}.centre")
         assert length(after, *centre) == pytest.approx(length(before, *centre) + amount, abs=1e-6)
     first, second = sides(after, "skirt_side")
-    assert first == pytest.approx(second, abs=1e-6)
+    # As equal as the draft's own, whose hip is found to a thousandth of a cm.
+    assert first == pytest.approx(second, abs=1e-3)
     assert first == pytest.approx(sides(before, "skirt_side")[0] + side, abs=1e-6)
     square = [r for r in evaluation.results if r.check == "square_at_centre" and r.finding.aspect == "angle"]
     assert all(r.finding.verdict is Verdict.PASSES for r in square)
