@@ -21,9 +21,11 @@ from izett.styling.subject import Kind, Subject, seam_at
 #: cm. Of the last edge of a seam this much must be left.
 LEAST_LEFT = 1.0
 #: Sliding a corner on a curve is done so often at most: each time it comes much nearer.
-MOST_TIMES = 6
+MOST_TIMES = 25
 #: cm. Sides that differ by less are equal.
 EQUAL = 1e-4
+#: cm. More than this left over is not trued.
+LEFT_OVER = 0.01
 
 
 class Takes(StrEnum):
