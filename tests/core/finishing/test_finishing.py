@@ -30,7 +30,7 @@ def test_without_allowance_the_cutting_line_is_the_sewing_line(pattern):
 @pytest.mark.parametrize("purpose", [p for p in purposes() if p != "none"])
 def test_the_cutting_line_holds_the_sewing_line_at_each_edges_allowance(evaluator, purpose):
     allowances = Allowances(purpose)
-    for body in some_bodies(2):
+    for body in some_bodies(12):
         pattern = evaluator.evaluate(Recipe("bodice", body)).pattern
         for sheet in sheet_pieces(pattern, allowances):
             cut = Polygon(sheet.cutting)
