@@ -6,11 +6,10 @@ body has them, darts left out. It is a reading to look at, not a verdict. Common
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from itertools import pairwise
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Pattern, Piece, Role
-from izett.pattern.levels import SIDES, width
+from izett.pattern.document import Pattern, Role
+from izett.pattern.levels import around, height_of, is_sleeve, width
 from izett.pattern.sewn import seam_lengths
 
 #: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
@@ -22,8 +21,6 @@ BETWEEN: Mapping[str, tuple[str, str, float]] = {
     "high_hip": ("waist", "hip", 0.5),
     "elbow": ("bicep", "bicep", 0.6),
 }
-#: cm. From the bust line to the ribs under it, where that was not measured.
-BREADTH = 7.0
 #: cm. Ease wanted at places that neither the fit nor its neighbours give: a neck, a wrist that the hand passes, a hem.
 ELSEWHERE = {"neck": 1.5, "wrist": 6.0}
 #: Local widths are wanted with this share of the ease at the bust.
@@ -109,47 +106,12 @@ def _around(pattern: Pattern, body: Mapping[str, float], key: str) -> float:
     if key == "neck":
         return 2 * sum(e.curve.length * p.of_half for p in pattern for e in p.edges if e.role is Role.NECK)
     if key == "wrist":
-        return sum(e.curve.length for p in pattern if _sleeve(p) for e in p.edges if e.role is Role.HEM)
+        return sum(e.curve.length for p in pattern if is_sleeve(p) for e in p.edges if e.role is Role.HEM)
     if key == "hem":
-        hems = ((p, e) for p in pattern if not _sleeve(p) for e in p.edges if e.role is Role.HEM)
+        hems = ((p, e) for p in pattern if not is_sleeve(p) for e in p.edges if e.role is Role.HEM)
         return 2 * sum(e.curve.length * p.of_half for p, e in hems)
-    height = _height(pattern, body, key)
-    if height is None:
-        return 0.0
-    return 2 * sum(
-        across(piece, height) * piece.of_half
-        for piece in pattern
-        if not _sleeve(piece) and ("front" in piece.part or "back" in piece.part)
-    )
-
-
-def _height(pattern: Pattern, body: Mapping[str, float], key: str) -> float | None:
-    """Return the height over the waist (cm) at which the body has a level, on an unaltered draft's frame."""
-    below = {"stomach": "waist_to_stomach", "high_hip": "waist_to_high_hip", "underbust": "waist_to_underbust"}
-    if key in below and below[key] in body:
-        return body[below[key]] if key == "underbust" else -body[below[key]]
-    bust = next((line.points[0][1] for p in pattern for line in p.lines if line.level == "bust"), None)
-    if bust is None:
-        return None
-    # A hand's breadth below the bust line, where it was not measured.
-    return bust - BREADTH if key == "underbust" else None
-
-
-def _sleeve(piece: Piece) -> bool:
-    return any(line.level in SIDES for line in piece.lines)
-
-
-def across(piece: Piece, height: float) -> float:
-    """Return how much paper lies straight across a piece at a height, cm; what darts take in is left out."""
-    points = piece.outline()
-    xs = sorted(
-        a[0] + (b[0] - a[0]) * (height - a[1]) / (b[1] - a[1])
-        for a, b in pairwise([*points, points[0]])
-        if (a[1] - height) * (b[1] - height) < 0
-    )
-    return sum(b - a for a, b in zip(xs[::2], xs[1::2], strict=False)) - sum(
-        d.intake for d in piece.diamonds if min(d.top[1], d.bottom[1]) < height < max(d.top[1], d.bottom[1])
-    )
+    height = height_of(pattern, body, key)
+    return 0.0 if height is None else around(pattern, height)
 
 
 def _local(pattern: Pattern, body: Mapping[str, float]) -> Iterator[Place]:
@@ -161,7 +123,7 @@ def _local(pattern: Pattern, body: Mapping[str, float]) -> Iterator[Place]:
         narrow = [
             min(p[0] for p in e.curve.flattened())
             for piece in pattern
-            if piece.part.split("_")[-1] == half and not _sleeve(piece)
+            if piece.part.split("_")[-1] == half and not is_sleeve(piece)
             for e in piece.edges
             if e.role is Role.ARMHOLE
         ]

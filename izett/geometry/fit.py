@@ -8,10 +8,11 @@ from itertools import pairwise
 from math import ceil
 
 import numpy as np
+from numpy.typing import NDArray
 
-from izett.geometry.curve import Curve, straight
+from izett.geometry.curve import Cubic, Curve, straight
 from izett.geometry.outline import farthest_apart
-from izett.geometry.point import Point, Vector, add, between, cross, distance, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, cross, distance, scale, subtract, unit
 from izett.geometry.tolerance import FLATNESS, SAME_POINT
 
 #: cm. Marks on a line that is drawn anew lie about so far apart, and are at least and at most so many.
@@ -19,6 +20,11 @@ MARKS_APART = 4.0
 LEAST_MARKS, MOST_MARKS = 3, 14
 #: Where strips of paper were moved apart, about so many marks are taken on all of them.
 MARKS_ON_STRIPS = 5
+
+#: A plain sweep: rounds in which its marks are assigned anew, places tried for each, and the bounds of its handles as
+#: shares of its chord, within which it makes neither a corner nor a loop.
+FAIR_ROUNDS, FAIR_STEPS = 6, 201
+LEAST_HANDLE, MOST_HANDLE = 0.12, 0.75
 
 
 def through(points: Sequence[Point], *, leaving: Vector, arriving: Vector) -> Curve:
@@ -77,6 +83,50 @@ def _swung(curves: Sequence[Curve], bridges: Collection[int]) -> tuple[Curve, fl
     return new, farthest_apart([old], [new.flattened()])
 
 
+def fair(curves: Sequence[Curve], *, bridges: Collection[int]) -> tuple[Curve, float]:
+    """Return curves that follow on each other as one plain sweep, and how far (cm) it leaves those that are kept.
+
+    One cubic from end to end in the end directions, its two handles by least squares over marks on what is kept: it
+    bends once, or turns once, and follows no dent between strips that were moved apart.
+
+    Args:
+        curves: the strips and what closes the gaps between them.
+        bridges: the numbers of those that only close a gap.
+    """
+    kept = [curve for i, curve in enumerate(curves) if i not in bridges and curve.length > SAME_POINT]
+    start, end = curves[0].start, curves[-1].end
+    leaving, arriving = curves[0].start_direction, scale(curves[-1].end_direction, -1.0)
+    marks = np.asarray(
+        [c.at_distance(c.length * (i + 0.5) / MARKS_ON_STRIPS) for c in kept for i in range(MARKS_ON_STRIPS)]
+    )
+    chord = distance(start, end)
+    handles = np.array([chord / 3, chord / 3])
+    ends, ways = np.asarray([start, end]), np.asarray([leaving, arriving])
+    for _ in range(FAIR_ROUNDS):
+        t = _nearest(Curve(_swept(start, leaving, end, arriving, handles)), marks)
+        weights = np.stack([(1 - t) ** 3, 3 * (1 - t) ** 2 * t, 3 * (1 - t) * t**2, t**3])
+        fixed = np.outer(weights[0] + weights[1], ends[0]) + np.outer(weights[2] + weights[3], ends[1])
+        system = np.stack([np.outer(weights[1], ways[0]).ravel(), np.outer(weights[2], ways[1]).ravel()], axis=1)
+        solved, *_ = np.linalg.lstsq(system, (marks - fixed).ravel(), rcond=None)
+        handles = np.clip(solved, LEAST_HANDLE * chord, MOST_HANDLE * chord)
+    new = Curve(_swept(start, leaving, end, arriving, handles))
+    old = [point for curve in kept for point in curve.flattened()]
+    return new, farthest_apart([old], [new.flattened()])
+
+
+def _swept(start: Point, leaving: Vector, end: Point, arriving: Vector, handles: NDArray[np.float64]) -> Cubic:
+    return (start, add(start, scale(leaving, float(handles[0]))), add(end, scale(arriving, float(handles[1]))), end)
+
+
+def _nearest(curve: Curve, marks: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Return for each mark the parameter at which a plain cubic is nearest to it."""
+    a, b, c, d = (np.asarray(point) for point in curve.points)
+    t = np.linspace(0.0, 1.0, FAIR_STEPS)[:, None]
+    on = (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t**2 * c + t**3 * d
+    nearest = np.argmin(np.hypot(on[None, :, 0] - marks[:, None, 0], on[None, :, 1] - marks[:, None, 1]), axis=1)
+    return np.asarray(t[nearest, 0])
+
+
 def displaced(curve: Curve, shift: Callable[[float], Vector]) -> Curve:
     """Return the curve with its marks shifted, drawn smooth again; its end directions are kept.
 
@@ -105,25 +155,3 @@ def _at(curves: Sequence[Curve], lengths: Sequence[float], along: float) -> Poin
             return curve.at_distance(along)
         along -= length
     return curves[-1].end
-
-
-def rounded(points: Sequence[Point], reach: float) -> Curve:
-    """Return the line through points that runs smoothly through every inner corner.
-
-    Args:
-        points: corners; the line passes through all of them.
-        reach: how far (cm) before and after a corner it may leave the straight; never more than 0.48 of a side.
-    """
-    if len(points) == 2:
-        return straight(points[0], points[1])
-    controls: list[Point] = [points[0]]
-    for before, corner, after in zip(points, points[1:], points[2:], strict=False):
-        arriving, leaving = unit(subtract(corner, before)), unit(subtract(after, corner))
-        along = unit(add(arriving, leaving))
-        room = min(reach, 0.48 * distance(before, corner), 0.48 * distance(corner, after))
-        first, second = add(corner, scale(arriving, -room)), add(corner, scale(leaving, room))
-        controls += [between(controls[-1], first, 1 / 3), between(controls[-1], first, 2 / 3), first]
-        controls += [add(first, scale(arriving, room / 3)), add(corner, scale(along, -room / 3)), corner]
-        controls += [add(corner, scale(along, room / 3)), add(second, scale(leaving, -room / 3)), second]
-    controls += [between(controls[-1], points[-1], 1 / 3), between(controls[-1], points[-1], 2 / 3), points[-1]]
-    return Curve(tuple(controls))

@@ -44,6 +44,17 @@ def runs_inside(points: Sequence[Point], line: Sequence[Point], *, clear: float)
     return inside and float(shapely.distance(shapely.boundary(paper), middle)) >= clear
 
 
+def runs_within(points: Sequence[Point], line: Sequence[Point]) -> list[list[Point]]:
+    """Return the parts of a polyline that lie inside a closed outline, in order along it."""
+    inside = shapely.intersection(Polygon(np.asarray(points)).buffer(0), _line(line))
+    merged = shapely.line_merge(inside)
+    return [
+        [(float(x), float(y)) for x, y in part.coords]
+        for part in shapely.get_parts(merged)
+        if isinstance(part, LineString) and part.length > SHORTEST_CHORD
+    ]
+
+
 def united(outlines: Sequence[Sequence[Point]]) -> list[Point]:
     """Return the outline around closed outlines that overlap, counter-clockwise; of separate parts the largest."""
     whole = shapely.union_all([Polygon(np.asarray(outline)).buffer(0) for outline in outlines])

@@ -1,13 +1,17 @@
 """How wide the garment is at the levels of the body, total around, and where those levels lie on the pieces."""
 
 from collections.abc import Mapping
+from itertools import pairwise
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Pattern
+from izett.pattern.document import Pattern, Piece
 from izett.pattern.sewn import holding, resolved, span_length
 
 #: Where the pattern has a level more than once around the body: half the garment is drawn; a sleeve is drawn whole.
 SIDES: Mapping[str, int] = {"bicep": 1, "elbow": 1, "wrist": 1}
+
+#: cm. From the bust line to the ribs under it, where that was not measured.
+BREADTH = 7.0
 
 
 def sides_of(level: str) -> int:
@@ -36,3 +40,44 @@ def width(pattern: Pattern, level: str) -> float:
 def levels(pattern: Pattern) -> list[str]:
     """Return the levels that a pattern has, from lines on its pieces and from spans."""
     return list(dict.fromkeys([*(line.level for piece in pattern for line in piece.lines), *pattern.intent.along]))
+
+
+def is_sleeve(piece: Piece) -> bool:
+    """Return whether a piece goes around an arm."""
+    return any(line.level in SIDES for line in piece.lines)
+
+
+def height_of(pattern: Pattern, body: Mapping[str, float], key: str) -> float | None:
+    """Return the height over the waist (cm) at which the body has a level, on an unaltered draft's frame; or None."""
+    below = {"stomach": "waist_to_stomach", "high_hip": "waist_to_high_hip", "underbust": "waist_to_underbust"}
+    if key in below and below[key] in body:
+        return body[below[key]] if key == "underbust" else -body[below[key]]
+    if key == "waist":
+        return 0.0
+    bust = next((line.points[0][1] for p in pattern for line in p.lines if line.level == "bust"), None)
+    if bust is None:
+        return None
+    # A hand's breadth below the bust line, where it was not measured.
+    return bust - BREADTH if key == "underbust" else None
+
+
+def around(pattern: Pattern, height: float) -> float:
+    """Return the garment's width at a height, total around in cm, straight across the paper of front and back."""
+    return 2 * sum(
+        across(piece, height) * piece.of_half
+        for piece in pattern
+        if not is_sleeve(piece) and ("front" in piece.part or "back" in piece.part)
+    )
+
+
+def across(piece: Piece, height: float) -> float:
+    """Return how much paper lies straight across a piece at a height, cm; what darts take in is left out."""
+    points = piece.outline()
+    xs = sorted(
+        a[0] + (b[0] - a[0]) * (height - a[1]) / (b[1] - a[1])
+        for a, b in pairwise([*points, points[0]])
+        if (a[1] - height) * (b[1] - height) < 0
+    )
+    return sum(b - a for a, b in zip(xs[::2], xs[1::2], strict=False)) - sum(
+        d.intake for d in piece.diamonds if min(d.top[1], d.bottom[1]) < height < max(d.top[1], d.bottom[1])
+    )

@@ -15,7 +15,7 @@ import shapely
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve, joined, straight
-from izett.geometry.fit import smoothed
+from izett.geometry.fit import fair, smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, add, between, distance, dot, meeting, scale, subtract, turn, unit
@@ -378,7 +378,8 @@ def without_dart(
     bridge = [between_mouths] if between_mouths is not None else []
     if before.lineage == following.lineage:
         wide = swing and bridge and bridge[0].length > WIDE_MOUTH
-        curve, off = smoothed([before.curve, *bridge, following.curve], bridges=[1] if wide else [])
+        parts = [before.curve, *bridge, following.curve]
+        curve, off = fair(parts, bridges=[1]) if wide else smoothed(parts)
         one = replace(before, end=following.end, curve=curve)
         ring = [one if e is before else e for e in ring if e is not following]
         gone = {dart.mouth[0], dart.mouth[1]}

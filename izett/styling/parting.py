@@ -5,13 +5,13 @@ from dataclasses import dataclass, replace
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.fit import rounded
 from izett.geometry.outline import runs_inside
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
 from izett.pattern.document import Diamond, Edge, Pattern, Piece, Role, Seam, Span, bowed
 from izett.pattern.paper import Gate, Label, between_gates, cut, gate_of, parted_at
 from izett.pattern.sewn import holding
 from izett.styling.operation import Context, Place
+from izett.styling.style_curve import Corners, both_lines
 from izett.styling.words import line_words
 
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
@@ -23,8 +23,6 @@ NEAREST_CORNER = 0.5
 MOST_OVER_BUST = 0.6
 #: cm. Between its ends a style line stays so far from the outline: narrower paper cannot be sewn.
 CLEAR = 0.2
-#: cm. How far before a corner a style line begins to round, at first; halved until the panels agree.
-REACH = 7.0
 
 
 @dataclass(frozen=True)
@@ -129,16 +127,17 @@ def parted(
             _with_diamond(corners[0], by, spots[two.arrive], towards_centre=centre == 0),
             _with_diamond(corners[1], by, spots[one.arrive], towards_centre=centre == 1),
         )
-    if bow:
-        corners = (
-            [*corners[0][:-1], _aside(corners[0][-2], corners[0][-1], bow if centre == 0 else -bow), corners[0][-1]],
-            [corners[1][0], _aside(corners[1][0], corners[1][1], bow if centre == 1 else -bow), *corners[1][1:]],
-        )
     roles = {edge.start: edge for edge in ready.edges if edge.role in CENTRES}
     square = tuple(
         _inwards(roles[gate.leave]) if gate.leave in roles and not gate.inwards else None for gate in (two, one)
     )
-    lines = _drawn(corners, bend, (square[0], square[1]))
+    if len(corners[0]) == 2 and len(corners[1]) == 2:
+        lines = _plain(corners[0], bend, (square[0], square[1]))
+    else:
+        lines = both_lines(
+            Corners(tuple(corners[0]), bow if centre == 0 else -bow),
+            Corners(tuple(corners[1]), bow if centre == 1 else -bow, bowed_first=True),
+        )
     outline = [point for edge in ready.edges for point in edge.curve.flattened()[:-1]]
     if not any(gate.inwards for gate in ready.gates) and not runs_inside(outline, lines[0].flattened(), clear=CLEAR):
         raise StepRefused(
@@ -194,11 +193,6 @@ def unused(pattern: Pattern, name: str, uid: str) -> str:
     return name if all(seam.name != name for seam in pattern.seams) else f"{name}_{uid}"
 
 
-def _aside(a: Point, b: Point, left: float) -> Point:
-    """Return the point beside the middle of a stretch, `left` cm into the paper of a ring that walks it from `a` to `b`."""
-    return add(between(a, b, 0.5), scale(left_of(unit(subtract(b, a))), left))
-
-
 def _is_main(run: Sequence[Edge], other: Sequence[Edge]) -> bool:
     held = (any(edge.role in CENTRES for edge in run), any(edge.role in CENTRES for edge in other))
     if held[0] != held[1]:
@@ -233,27 +227,18 @@ def _inwards(edge: Edge) -> Vector:
 SQUARE_FOR = 0.4
 
 
-def _drawn(
-    corners: tuple[list[Point], list[Point]], bend: float, square: tuple[Vector | None, Vector | None]
-) -> tuple[Curve, Curve]:
-    """Return the line as both parts have it; where it meets the centre it leaves it square."""
-    if len(corners[0]) == 2 and len(corners[1]) == 2:
-        a, b = corners[0]
-        line = bowed(a, b, -bend)
-        if any(square):
-            chord = unit(subtract(b, a))
-            points = line.points if len(line.points) == 4 else (a, between(a, b, 1 / 3), between(a, b, 2 / 3), b)
-            room = SQUARE_FOR * distance(a, b)
-            second = add(a, scale(square[0], room)) if square[0] and dot(square[0], chord) > 0 else points[1]
-            third = add(b, scale(square[1], room)) if square[1] and dot(square[1], chord) < 0 else points[2]
-            line = Curve((a, second, third, b))
-        return line, line.reversed()
-    reach = REACH
-    while True:
-        lines = (rounded(corners[0], reach), rounded(corners[1], reach))
-        if abs(lines[0].length - lines[1].length) <= MOST_OVER_BUST * 0.8 or reach < 0.1:
-            return lines
-        reach /= 1.5
+def _plain(corners: list[Point], bend: float, square: tuple[Vector | None, Vector | None]) -> tuple[Curve, Curve]:
+    """Return a line without corners as both parts have it; where it meets the centre it leaves it square."""
+    a, b = corners
+    line = bowed(a, b, -bend)
+    if any(square):
+        chord = unit(subtract(b, a))
+        points = line.points if len(line.points) == 4 else (a, between(a, b, 1 / 3), between(a, b, 2 / 3), b)
+        room = SQUARE_FOR * distance(a, b)
+        second = add(a, scale(square[0], room)) if square[0] and dot(square[0], chord) > 0 else points[1]
+        third = add(b, scale(square[1], room)) if square[1] and dot(square[1], chord) < 0 else points[2]
+        line = Curve((a, second, third, b))
+    return line, line.reversed()
 
 
 def seam_named(context: Context, name: str) -> Seam:

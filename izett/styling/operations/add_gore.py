@@ -23,6 +23,8 @@ from izett.styling.words import line_words
 
 #: rad. One cubic follows a circle's arc of so much to within a thousandth of a millimetre at these radii.
 ARC = pi / 8
+#: Radius of a round top, as a share of the godet's width; its straight sides begin at most this far down the slit.
+ROUND_TOP, MOST_ROUND = 0.15, 0.5
 
 
 class Gore(StrEnum):
@@ -123,19 +125,24 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
             where=(chain[0].along,),
         )
     low, high = -pi / 2 - opening_angle / 2, -pi / 2 + opening_angle / 2
-    hem = _arc((0.0, 0.0), params.long, low, high)
-    top = min(half * 0.5, params.long * 0.2) if params.kind is Gore.ROUND_GODET else 0.0
-    left_top = (top * cos(low), top * sin(low))
-    right_top = (top * cos(high), top * sin(high))
+    slope = opening_angle / 2
+    # A round top touches both sides; over half of it they are still as long as the slit.
+    top = (
+        min(ROUND_TOP * params.width, MOST_ROUND * params.long * tan(slope)) if params.kind is Gore.ROUND_GODET else 0.0
+    )
+    straight_from = top / tan(slope)
+    long = params.long + straight_from - top * (pi / 2 - slope)
+    hem = _arc((0.0, 0.0), long, low, high)
+    # A pointed godet's crown is a point.
+    crown = (
+        _arc((0.0, -straight_from / cos(slope)), top, slope, pi - slope) if top else straight((0.0, 0.0), (0.0, 0.0))
+    )
     ring = [
-        (Role.PANEL, "left", straight(left_top, hem.start)),
+        (Role.PANEL, "left", straight(crown.end, hem.start)),
         (Role.HEM, "hem", hem),
-        (Role.PANEL, "right", straight(hem.end, right_top)),
+        (Role.PANEL, "right", straight(hem.end, crown.start)),
+        *([(Role.PANEL, "crown", crown)] if top else []),
     ]
-    if top:
-        ring.append(
-            (Role.PANEL, "crown", Curve((right_top, (right_top[0], top * 0.8), (left_top[0], top * 0.8), left_top)))
-        )
     made = outlined(context, title="Godet", cut=2, edges=ring, fold=None)
     opening = Opening(context.named("slit"), Closure.SLIT, chain[0], params.long)
     pattern = replace(

@@ -72,7 +72,7 @@ def _dropped(piece: Piece) -> Piece:
     # Counter-clockwise the armhole comes to the tip square to the shoulder.
     back = left_of(along)
     cubic = towards_meeting(
-        edge.curve.start, edge.curve.start_direction, edge.curve.end, back, start_fraction=0.75, end_fraction=0.55
+        edge.curve.start, edge.curve.start_direction, edge.curve.end, back, start_fraction=0.55, end_fraction=0.4
     )
     if cubic is None:
         tall = distance(edge.curve.start, edge.curve.end)

@@ -1,36 +1,44 @@
 """Contour a close bodice without straps: take in at the panel seam under the bust, at the waist and below, and above it.
 
-How much is solved, not guessed: the pattern's width at each level less what is wanted there (the body with its ease),
-shared over the edges of the panel seam; at each level no more than the trade's start of 5 cm around (3.8 above the bust),
-never past what is wanted, and never nearer to the bust point than 1.2 cm. Common practice, no single source.
+How much is solved, not guessed: at each level the pattern's width less what is wanted there (the body with its ease),
+shared over the edges of the panel seam; at no level more than the trade's start of 5 cm around (3.8 above the bust),
+never past what is wanted, and never nearer to the bust point than 1.2 cm. The bust circle, of the bust's radius about
+the bust point, is drawn as a guide. Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
+from math import cos, pi, sin
 
 from pydantic import Field
 
-from izett.errors import StepRefused
+from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.fit import through
-from izett.geometry.outline import along_line
-from izett.geometry.point import add, distance, left_of, scale
-from izett.pattern.document import Edge, Pattern, Piece, Role, Seam
-from izett.pattern.redraw import redrawn
+from izett.geometry.outline import runs_within
+from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
+from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam
+from izett.pattern.levels import around, height_of, width
+from izett.pattern.paper import shortened
 from izett.pattern.sewn import holding, walk
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject, seam_at
+from izett.styling.words import line_words
 
 #: cm. The intake stops so far from the bust point.
 CLEAR_OF_APEX = 1.2
-#: cm. The trade's start, all around.
-MOST_BELOW, MOST_ABOVE = 5.0, 3.8
 #: Edges of a panel seam all around: two seams (left and right) with two edges each.
 EDGES = 4
 #: cm. Marks on the seam lie about so far apart.
-MARKS_APART = 2.0
+MARKS_APART = 1.5
+#: cm. So much of the line that the seam ends on is left.
+LEAST_LEFT = 1.0
+#: cm. A level so far beyond the end of the seam is taken in there: a waist line rises and falls by about as much.
+BEYOND = 1.5
+#: The guide: the level's name of the bust circle, and into how many chords it is drawn.
+BUST_CIRCLE, CHORDS = "bust_circle", 48
 
 
 class Contour(Params):
@@ -38,11 +46,10 @@ class Contour(Params):
 
     seam: str = Field(description="the panel seam over the bust", json_schema_extra={"refers": "seam"})
     underbust_ease: float = length(0.5, low=-4, high=4, meaning="ease wanted under the bust, all around")
+    waist_ease: float = length(0.5, low=-12, high=4, meaning="ease wanted at the waist, all around")
+    stomach_ease: float = length(1.5, low=-4, high=6, meaning="ease wanted at the stomach, all around")
     above: float = length(3.0, low=0, high=3.8, meaning="taken in above the bust at the upper edge, all around")
-    under: float = length(
-        0.0, low=0, high=5, meaning="taken in under the bust, all around (0: worked out from the body)"
-    )
-    below: float = length(5.0, low=0, high=5, meaning="most that is taken in under the bust, all around")
+    most: float = length(5.0, low=0, high=5, meaning="most that is taken in at a level under the bust, all around")
 
 
 def apply(params: Contour, context: Context) -> Outcome:
@@ -51,91 +58,141 @@ def apply(params: Contour, context: Context) -> Outcome:
     pieces = [holding(context.pattern, side[0].start) for side in seam.sides]
     if any(len(side) != 1 for side in seam.sides) or any(_edge(p, seam, i).is_leg for i, p in enumerate(pieces)):
         raise StepRefused("That seam runs over several pieces.", mend="Choose a panel seam.", where=(seam.name,))
-    under = params.under or _solved(context, params)
-    apex_at = _apex_along(pieces, seam)
+    apex = next((piece.marks["apex"] for piece in pieces if "apex" in piece.marks), None)
+    if apex is None:
+        raise StepRefused(
+            "That seam does not run over a bust point.", mend="Choose the seam over the bust.", where=(seam.name,)
+        )
+    lowest = min(min(p[1] for p in _edge(piece, seam, i).curve.flattened()) for i, piece in enumerate(pieces))
+    intakes = [level for level in _levels(context, params) if level[1] > lowest - BEYOND]
     pattern = context.pattern
     for side, piece in enumerate(pieces):
-        pattern = pattern.with_pieces(_bent(piece, seam, side, under / EDGES, params.above / EDGES, apex_at[side]))
+        bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
+        pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
+    taken = [Sum(f"taken in {words}, around", by) for words, _, by in intakes]
     return Outcome(
         replace(pattern, intent=with_levels(context.pattern, pattern)),
         (
-            Sum("taken in under the bust, around", under),
-            Sum("taken in above it, around", params.above),
+            *taken,
+            Sum("taken in above the bust, around", params.above),
             Sum("edges", float(EDGES), ""),
             Sum("clear of the bust point by", CLEAR_OF_APEX),
         ),
     )
 
 
-def _solved(context: Context, params: Contour) -> float:
-    """Return what is taken in under the bust: pattern less the body with its ease there, within the trade's start."""
-    bust, underbust = context.measured("bust_girth"), context.measured("underbust_girth")
-    ease = context.pattern.intent.ease.get("bust", 0.0)
-    spare = (bust + ease) - (underbust + params.underbust_ease)
-    waist_ease = context.pattern.intent.ease.get("waist", 0.0)
-    # Between bust and waist the seams already run in: half-way down half of that is taken.
-    taken = ((bust + ease) - (context.measured("waist_girth") + waist_ease)) / 2
-    return min(max(spare - taken, 0.0), params.below, MOST_BELOW)
+def _levels(context: Context, params: Contour) -> list[tuple[str, float, float]]:
+    """Return each level under the bust in words, its height over the waist, and what is taken in there, around, cm."""
+    wanted = (
+        ("under the bust", "underbust", params.underbust_ease),
+        ("at the waist", "waist", params.waist_ease),
+        ("at the stomach", "stomach", params.stomach_ease),
+    )
+    found = []
+    for words, level, ease in wanted:
+        height = height_of(context.pattern, context.body, level)
+        try:
+            body = context.measured(f"{level}_girth")
+        except ReferenceLost:
+            # The waist is known of every body; a level that is not is left as the draft has it.
+            continue
+        if height is None:
+            continue
+        has = width(context.pattern, level) or around(context.pattern, height)
+        found.append((words, height, min(max(has - body - ease, 0.0), params.most)))
+    return found
 
 
 def _edge(piece: Piece, seam: Seam, side: int) -> Edge:
     return walk(piece, seam.sides[side][0])[0].edge
 
 
-def _apex_along(pieces: list[Piece], seam: Seam) -> list[float]:
-    """Return how far along each edge, in ring order, the bust point lies: where the edge is bent most."""
-    found = []
-    for side, piece in enumerate(pieces):
-        curve = _edge(piece, seam, side).curve
-        apex = piece.marks.get("apex")
-        if apex is not None:
-            found.append(along_line(curve.flattened(), apex))
-        else:
-            found.append(curve.length * 0.5)
-    # Seams run together: both sides are measured from the same end.
-    forward = [walk(p, seam.sides[i][0])[0].forward for i, p in enumerate(pieces)]
-    known = next((i for i, p in enumerate(pieces) if "apex" in p.marks), 0)
-    from_start = found[known] if forward[known] else _edge(pieces[known], seam, known).curve.length - found[known]
-    return [from_start if forward[i] else _edge(p, seam, i).curve.length - from_start for i, p in enumerate(pieces)]
-
-
-def _bent(piece: Piece, seam: Seam, side: int, under: float, above: float, apex: float) -> Piece:
+def _bent(
+    piece: Piece, seam: Seam, side: int, apex: Point, intakes: Sequence[tuple[str, float, float]], above: float
+) -> Piece:
+    """Return a panel with its edge bent inwards: under the bust by each level's share, above it more and more."""
     edge = _edge(piece, seam, side)
     curve, whole = edge.curve, edge.curve.length
     falls = curve.start[1] > curve.end[1]
+    upper, lower = (edge.start, edge.end) if falls else (edge.end, edge.start)
+    at_foot = piece.vertex(lower)[1]
+    taken = _sweep(apex[1] - CLEAR_OF_APEX, [(y, by / EDGES) for _, y, by in intakes])
+    trimmed, up = _trimmed(piece, edge, upper, above)
+    trimmed, down = _trimmed(trimmed, edge, lower, taken(at_foot))
+    top = piece.vertex(upper)[1] - apex[1] - CLEAR_OF_APEX
+    count = max(8, round(whole / MARKS_APART))
     marks = []
-    count = max(6, round(whole / MARKS_APART))
     for i in range(count + 1):
         along = whole * i / count
         spot = curve.at_distance(along)
-        below = (along > apex) == falls
-        room = abs(along - apex) - CLEAR_OF_APEX
-        end = (whole - apex if falls else apex) if below else (apex if falls else whole - apex)
-        share = min(max(room / max(end - CLEAR_OF_APEX, 0.1), 0.0), 1.0)
-        # Under the bust most at a third of the way to the waist, nothing at the waist; above it grows to the edge.
-        weight = _hump(share) * under if below else share * share * above
+        rising = max(spot[1] - apex[1] - CLEAR_OF_APEX, 0.0) / top
         inwards = left_of(_direction(curve, along))
-        marks.append(add(spot, scale(inwards, weight)))
-    new = through(marks, leaving=curve.start_direction, arriving=curve.end_direction)
-    if distance(new.start, curve.start) or distance(new.end, curve.end):
-        piece = redrawn(piece, moves={edge.start: new.start, edge.end: new.end})
+        move = scale(up, rising * rising) if rising > 0 else scale(inwards, taken(spot[1]))
+        marks.append(add(spot, move))
+    # The ends lie on the lines that the seam ends on.
+    marks[0 if falls else -1] = add(piece.vertex(upper), up)
+    marks[-1 if falls else 0] = add(piece.vertex(lower), down)
+    new = through(marks, leaving=subtract(marks[1], marks[0]), arriving=subtract(marks[-1], marks[-2]))
     return replace(
-        piece,
-        edges=tuple(replace(e, curve=new) if (e.start, e.end) == (edge.start, edge.end) else e for e in piece.edges),
+        trimmed,
+        edges=tuple(replace(e, curve=new) if (e.start, e.end) == (edge.start, edge.end) else e for e in trimmed.edges),
     )
 
 
-def _hump(share: float) -> float:
-    return (
-        (share / 0.35) * (2 - share / 0.35)
-        if share <= 0.35
-        else ((1 - share) / 0.65) ** 2 * (1 + 2 * (share - 0.35) / 0.65)
+def _sweep(begins: float, levels: Sequence[tuple[float, float]]) -> Callable[[float], float]:
+    """Return what is taken in at a height: nothing at the bust, each level's share at it, smooth, without overshoot."""
+    # scipy takes long to import: only a program that contours waits for it.
+    from scipy.interpolate import PchipInterpolator  # noqa: PLC0415
+
+    below = sorted((height, by) for height, by in levels if height < begins)
+    if not below:
+        return lambda _height: 0.0
+    lowest, at_lowest = below[0]
+    heights = [*(height for height, _ in below), begins, begins + 1.0]
+    curve = PchipInterpolator(heights, [*(by for _, by in below), 0.0, 0.0])
+
+    def taken(height: float) -> float:
+        return 0.0 if height >= begins else at_lowest if height <= lowest else float(curve(height))
+
+    return taken
+
+
+def _trimmed(piece: Piece, edge: Edge, corner: str, by: float) -> tuple[Piece, Vector]:
+    """Return the piece with the line that the seam ends on cut back there, and how its corner moved along that line."""
+    if by <= 0.0:
+        return piece, (0.0, 0.0)
+    own = (edge.start, edge.end)
+    other = next(e for e in piece.edges if (e.start, e.end) != own and corner in (e.start, e.end))
+    if other.curve.length - by < LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: only {other.curve.length:.1f} cm of {line_words(other.lineage)} are there to take from.",
+            mend="Take in less.",
+            where=(other.lineage,),
+        )
+    trimmed = shortened(piece, corner, other.lineage, by)
+    kept = next(
+        e
+        for e in trimmed.edges
+        if e.lineage == other.lineage and corner in (e.start, e.end) and (e.start, e.end) != own
     )
+    spot = kept.curve.start if kept.start == corner else kept.curve.end
+    return trimmed, subtract(spot, piece.vertex(corner))
 
 
-def _direction(curve: Curve, along: float) -> tuple[float, float]:
+def _direction(curve: Curve, along: float) -> Vector:
     before, after = curve.split(min(max(along, 1e-3), curve.length - 1e-3))
     return after.start_direction if after.length else before.end_direction
+
+
+def _with_circle(piece: Piece, apex: Point, radius: float | None) -> Piece:
+    """Return a panel with what lies on it of the bust circle."""
+    if radius is None:
+        return piece
+    circle = [
+        add(apex, (radius * cos(2 * pi * i / CHORDS), radius * sin(2 * pi * i / CHORDS))) for i in range(CHORDS + 1)
+    ]
+    lines = tuple(LevelLine(BUST_CIRCLE, tuple(part)) for part in runs_within(piece.outline(), circle))
+    return replace(piece, lines=(*(line for line in piece.lines if line.level != BUST_CIRCLE), *lines))
 
 
 def describe(params: Contour) -> str:
@@ -151,6 +208,8 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
             yield Offer("Contour it for a close fit without straps", {"seam": seam.name})
 
 
+FRONT_ARMHOLE = {"start": "front.underarm", "end": "front.shoulder_tip", "along": "front.armhole", "fraction": 0.55}
+
 OPERATION = Operation(
     key="contour",
     title="Contour a close bodice",
@@ -159,18 +218,6 @@ OPERATION = Operation(
     describe=describe,
     group=Group.SIZE,
     offers=offers,
-    before=(
-        (
-            "princess",
-            {
-                "start": {
-                    "start": "front.underarm",
-                    "end": "front.shoulder_tip",
-                    "along": "front.armhole",
-                    "fraction": 0.55,
-                },
-            },
-        ),
-    ),
-    examples=({"seam": "princess_front"}, {"seam": "princess_front", "above": 1.0, "below": 2.0}),
+    before=(("princess", {"start": FRONT_ARMHOLE, "bow": 1.2}),),
+    examples=({"seam": "princess_front"}, {"seam": "princess_front", "above": 1.0, "most": 2.0}),
 )

@@ -49,6 +49,11 @@ def apply(params: Princess, context: Context) -> Outcome:
     pattern = context.pattern
     bust = [dart for dart in piece.darts if dart.family == "bust" and not _opens_on(piece, dart, edge.lineage)]
     taken = 0.0
+    if len(bust) > 1:
+        # A full cup's dart in two: both close into the one line.
+        family = {"darts": f"{piece.part}.{bust[0].family}", "ways": "one"}
+        pattern = context.work("share_intake", family, on=pattern).pattern
+        bust = bust[:1]
     for dart in bust:
         moved = {"dart": dart.name, "to": params.start.model_dump()}
         pattern = context.work("move_dart", moved, on=pattern).pattern

@@ -1,26 +1,33 @@
 """A reach wedge: cloth above the side seam and in the sleeve's underarm, so that a raised arm lifts that and not the hem.
 
-The underarm corner turns up and out about the notch until the side seam has grown; the sleeve's corners turn up about
-the cap's notches until the underarm seam has grown by as much. The curves are drawn to the raised corners, as square to
-the seams as before. Common practice, no single source.
+The underarm corner goes up, and out as far as the lower armhole then keeps its length, until the side seam has grown;
+the sleeve's corners likewise until the underarm seam has grown by as much. The curves are drawn to the raised corners,
+as square to the seams as before. Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
+from math import tan
 
 from izett.errors import StepRefused
-from izett.geometry.blend import refitted
-from izett.geometry.curve import Curve
+from izett.geometry.blend import refitted, towards_meeting, with_handles
+from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import Motion
-from izett.geometry.point import Point, subtract, turn
+from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
 from izett.pattern.document import Edge, Pattern, Piece, Role
 from izett.pattern.redraw import redrawn
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length, share
 from izett.styling.subject import Kind, Subject
 
-#: rad. The lower armhole turns up by no more than this.
-MOST_TURN = 0.9
+#: The corner goes up, and out by at most this share of it: further out it would stand off as a wing.
+WING = 0.6
+#: rad. Nor does the seam turn there by more than this, however short its uppermost stretch is.
+MOST_TURN = 0.12
+#: Of the way to the meeting of its end tangents, how far the handles of the lower curve go.
+FULLNESS = 0.62
+#: cm. Tangents that meet nearer than this would make a corner, not a curve.
+LEAST_AHEAD = 0.5
 
 
 class ReachWedge(Params):
@@ -29,18 +36,18 @@ class ReachWedge(Params):
     amount: float = length(
         2.0, low=0.3, high=6, meaning="added to the side seam at the armhole and to the sleeve's underarm"
     )
-    hinge: float = share(0.45, low=0.25, high=0.7, meaning="where armhole and cap turn up, from the underarm")
+    hinge: float = share(0.45, low=0.25, high=0.7, meaning="where armhole and cap begin to rise, from the underarm")
 
 
 def apply(params: ReachWedge, context: Context) -> Outcome:
-    """Turn the lower armhole and the lower cap up until the seams below have grown."""
+    """Raise the corners of armhole and cap until the seams below have grown."""
     pieces: list[Piece] = []
     for piece in context.pattern:
         new = piece
         for curved, seam in ((Role.ARMHOLE, Role.SIDE), (Role.CAP, Role.UNDERARM)):
             for edge, neighbour in _corners(piece, curved, seam):
                 context.read.update((edge.lineage, neighbour.lineage))
-                new = _turned_up(new, edge.lineage, neighbour.lineage, params)
+                new = _wedged(new, edge.lineage, neighbour.lineage, params)
         if new is not piece:
             pieces.append(new)
     if not pieces:
@@ -60,7 +67,7 @@ def _corners(piece: Piece, curved: Role, seam: Role) -> Iterator[tuple[Edge, Edg
             yield edge, following
 
 
-def _turned_up(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
+def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
     i = next(
         i
         for i, e in enumerate(piece.edges)
@@ -71,48 +78,51 @@ def _turned_up(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piec
     first, second = piece.edges[i], piece.edges[(i + 1) % len(piece.edges)]
     seam_first = first.lineage == seam
     edge, neighbour = (second, first) if seam_first else (first, second)
-    # Walked from the corner: the lower part turns about where it ends.
+    # Walked from the corner up.
     curve = edge.curve if seam_first else edge.curve.reversed()
-    lower, _ = curve.split(curve.length * params.hinge)
-    before = neighbour.curve.length
+    lower, upper = curve.split(curve.length * params.hinge)
+    up = neighbour.curve.end_direction if seam_first else scale(neighbour.curve.start_direction, -1.0)
+    out = scale(curve.start_direction, -1.0)
 
-    def turned(angle: float) -> Motion:
-        return Motion.turning(angle, about=lower.end)
+    def grown(spot: Point) -> Curve:
+        return refitted(neighbour.curve, end=spot) if seam_first else refitted(neighbour.curve, start=spot)
 
-    def more(angle: float) -> float:
-        spot = turned(angle)(lower.start)
-        grown = refitted(neighbour.curve, end=spot) if seam_first else refitted(neighbour.curve, start=spot)
-        return grown.length - before - params.amount
+    def raised(aside: float) -> Point:
+        """Return the corner so far up that the seam has grown, and so far out."""
+        beside = add(lower.start, scale(out, aside))
+        wanted = neighbour.curve.length + params.amount
+        far = root(lambda by: grown(add(beside, scale(up, by))).length - wanted, -params.amount, 2 * params.amount)
+        return add(beside, scale(up, far))
 
-    sign = 1.0 if more(MOST_TURN) > more(-MOST_TURN) else -1.0
-    if more(sign * MOST_TURN) < 0:
-        raise StepRefused(
-            f"{piece.title}: the lower armhole cannot be turned up by {params.amount:g} cm.",
-            mend="Add less, or turn it from further up.",
-            where=(edge.lineage,),
-        )
-    angle = sign * root(lambda a: more(sign * a), 0.0, MOST_TURN)
-    raised = turned(angle)(lower.start)
-    # Drawn as square to the grown seam as it was to the seam before.
-    grown = Motion.turning(_turned_at(neighbour, raised, seam_first=seam_first), about=(0.0, 0.0))
-    new = refitted(curve, start=raised, turn_start=grown.direction)
+    def longer(aside: float) -> float:
+        return _lower(lower, raised(aside), grown, neighbour.curve, seam_first=seam_first).length - lower.length
+
+    last = list(neighbour.curve.cubics())[-1 if seam_first else 0]
+    most = min(params.amount * WING, tan(MOST_TURN) * (Curve(last).length + params.amount))
+    aside = 0.0 if longer(0.0) >= 0 else most if longer(most) <= 0 else root(longer, 0.0, most)
+    spot = raised(aside)
+    new = _lower(lower, spot, grown, neighbour.curve, seam_first=seam_first)
+    whole = joined([*new.cubics(), *upper.cubics()])
     corner = edge.start if seam_first else edge.end
-    whole = new if seam_first else new.reversed()
-    spot: Point = whole.start if seam_first else whole.end
     moved = redrawn(piece, moves={corner: spot})
-    return replace(moved, edges=tuple(_with(e, edge, whole) for e in moved.edges))
+    return replace(moved, edges=tuple(_with(e, edge, whole if seam_first else whole.reversed()) for e in moved.edges))
 
 
-def _turned_at(seam: Edge, corner: Point, *, seam_first: bool) -> float:
-    """Return by how much (rad) a seam turns at its corner when that moves."""
-    old = seam.curve
-    if old.is_straight:
-        far, near = (old.start, old.end) if seam_first else (old.end, old.start)
-        return turn(subtract(near, far), subtract(corner, far))
-    new = refitted(old, end=corner) if seam_first else refitted(old, start=corner)
-    if seam_first:
-        return turn(old.end_direction, new.end_direction)
-    return turn(old.start_direction, new.start_direction)
+def _lower(lower: Curve, corner: Point, grown: Callable[[Point], Curve], seam: Curve, *, seam_first: bool) -> Curve:
+    """Return the lower part drawn to the raised corner, as square to the grown seam as it was to the seam before."""
+    new = grown(corner)
+    angle = (
+        turn(seam.end_direction, new.end_direction) if seam_first else turn(seam.start_direction, new.start_direction)
+    )
+    leaving = Motion.turning(angle, about=(0.0, 0.0)).direction(lower.start_direction)
+    arriving = scale(lower.end_direction, -1.0)
+    cubic = towards_meeting(
+        corner, leaving, lower.end, arriving, start_fraction=FULLNESS, end_fraction=FULLNESS, least=LEAST_AHEAD
+    )
+    if cubic is None:
+        third = distance(corner, lower.end) / 3
+        cubic = with_handles(corner, leaving, lower.end, arriving, start_handle=third, end_handle=third)
+    return Curve(cubic)
 
 
 def _with(edge: Edge, of: Edge, curve: Curve) -> Edge:

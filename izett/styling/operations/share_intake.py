@@ -1,21 +1,25 @@
 """Share the intake of several darts of one kind: marked alike wide, or all in one.
 
-By hand: the mouths are measured, added, and marked again on the same line; the line as sewn keeps its length.
-Common practice, no single source.
+By hand: darts about one point are shared by turning the strips between them, which keeps every length. Others are
+measured at the mouth, added, and marked again on the same line, which keeps its length as sewn. Common practice, no
+single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from enum import StrEnum
+from itertools import pairwise
 
 from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
+from izett.geometry.motion import Motion
 from izett.geometry.point import add, between, distance, scale, subtract, unit
 from izett.geometry.root import root
-from izett.pattern.document import Intake, Pattern, Piece, mouth_width
-from izett.pattern.paper import without_dart
+from izett.geometry.tolerance import SAME_POINT
+from izett.pattern.document import Intake, Pattern, Piece, Role, dart_angle, mouth_width
+from izett.pattern.paper import with_leg_shapes, without_dart
 from izett.pattern.redraw import redrawn
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
 from izett.styling.subject import Subject
@@ -23,6 +27,7 @@ from izett.styling.words import dart_words
 
 #: Mouths come out wider or narrower by so much at most for the seam to keep its length.
 LEAST_FACTOR, MOST_FACTOR = 0.7, 1.3
+CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 
 
 class Ways(StrEnum):
@@ -49,6 +54,10 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
             where=(params.darts,),
         )
     whole = sum(mouth_width(piece, dart) for dart in darts)
+    if all(distance(dart.pivot, darts[0].pivot) <= SAME_POINT for dart in darts):
+        turned = _strips_turned(piece, darts, params.ways)
+        by_each = max(mouth_width(turned, dart) for dart in turned.darts if dart.family == darts[0].family)
+        return Outcome(context.pattern.with_pieces(turned), (Sum("taken in by all", whole), Sum("by each", by_each)))
     widths = {dart.name: whole / len(darts) for dart in darts}
     if params.ways is Ways.ONE:
         widths = {darts[0].name: whole}
@@ -77,6 +86,30 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
     return Outcome(
         context.pattern.with_pieces(piece), (Sum("taken in by all", whole), Sum("by each", max(widths.values())))
     )
+
+
+def _strips_turned(piece: Piece, darts: Sequence[Intake], ways: Ways) -> Piece:
+    """Return the piece with the strips between darts about one point turned until each dart has its share."""
+    ring = list(piece.edges)
+    first = next((i for i, edge in enumerate(ring) if edge.role in CENTRES), 0)
+    ring = [*ring[first:], *ring[:first]]
+    order = sorted(darts, key=lambda dart: next(i for i, edge in enumerate(ring) if edge.end == dart.mouth[0]))
+    angles = {dart.name: dart_angle(piece, dart) for dart in darts}
+    whole = sum(angles.values())
+    share = dict.fromkeys(angles, whole / len(darts)) if ways is Ways.EVEN else {darts[0].name: whole}
+    so_far = 0.0
+    for dart, following in pairwise(order):
+        so_far += share.get(dart.name, 0.0) - angles[dart.name]
+        motion = Motion.turning(so_far, about=dart.pivot)
+        start = next(i for i, edge in enumerate(ring) if edge.start == dart.mouth[1])
+        end = next(i for i, edge in enumerate(ring) if edge.end == following.mouth[0])
+        ring[start : end + 1] = [replace(edge, curve=edge.curve.mapped(motion)) for edge in ring[start : end + 1]]
+    begins = next(i for i, edge in enumerate(ring) if edge.start == piece.edges[0].start)
+    turned = replace(piece, edges=(*ring[begins:], *ring[:begins]))
+    for dart in darts:
+        if dart.name not in share:
+            turned, _ = without_dart(turned, dart, None)
+    return with_leg_shapes(turned, [dart for dart in darts if dart.name in share])
 
 
 def _sewn(piece: Piece, lineage: str) -> float:

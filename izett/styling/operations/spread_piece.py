@@ -13,13 +13,16 @@ from math import sin
 from pydantic import Field
 
 from izett.errors import StepRefused
+from izett.geometry.blend import refitted
+from izett.geometry.corners import over_corners
+from izett.geometry.curve import Curve
 from izett.geometry.fit import through
 from izett.geometry.motion import Motion
-from izett.geometry.outline import crossing_of
+from izett.geometry.outline import along_line, crossing_of
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, turn, unit
 from izett.geometry.root import root
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Span
-from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.styling.fullness import meant
 from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Sum, count, length
@@ -29,6 +32,8 @@ from izett.styling.words import line_words, signed
 
 #: rad. Strips turned further would lie over each other.
 MOST_TURN = 0.9
+#: cm. Where the seam bends at the level that the spread stops at, it is blended so far up and down.
+BLENDED = 8.0
 
 
 class SpreadPiece(Params):
@@ -148,23 +153,33 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
         # Longer over the elbow: most in the middle of the back half, nothing at the seam.
         weights = [max(0.0, 1 - abs(4 * i / n - 1)) if i <= n / 2 else 0.0 for i in range(n + 1)]
         places = [(x, y - params.back * w) for (x, y), w in zip(places, weights, strict=True)]
+    seams = (_bent(before, ends[0], -total / 2, at_end=True), _bent(after, ends[1], total / 2, at_end=False))
     curve = through(
         places,
-        leaving=_followed(before, places[0], at_end=True)(edge.curve.start_direction),
-        arriving=_followed(after, places[-1], at_end=False)(edge.curve.end_direction),
+        leaving=_followed(before.curve.end_direction, seams[0].end_direction)(edge.curve.start_direction),
+        arriving=_followed(after.curve.start_direction, seams[1].start_direction)(edge.curve.end_direction),
     )
-    ring = tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges)
-    new = redrawn(replace(piece, edges=ring), moves={edge.start: places[0], edge.end: places[-1]})
-    # The edge was drawn with its ends in place: the moved corners must not bend it again.
-    new = replace(new, edges=tuple(replace(e, curve=curve) if e.start == edge.start else e for e in new.edges))
+    drawn = {id(before): seams[0], id(edge): curve, id(after): seams[1]}
+    new = replace(piece, edges=tuple(replace(e, curve=drawn.get(id(e), e.curve)) for e in piece.edges))
     return _with_level_out(new, level, index), distance(*ends) / n / 2 * sin(total / 2)
 
 
-def _followed(edge: Edge, corner: Point, *, at_end: bool) -> Callable[[Vector], Vector]:
-    """Return how a direction at a moved corner turns with the seam that ends there, so that it stays as square to it."""
-    curve = edge.curve if at_end else edge.curve.reversed()
-    angle = turn(subtract(curve.end, curve.start), subtract(corner, curve.start))
-    return Motion.turning(angle, about=(0.0, 0.0)).direction
+def _bent(seam: Edge, hinge: Point, angle: float, *, at_end: bool) -> Curve:
+    """Return the seam beside the edge: as it was up to the level, turned with the outermost strip beyond it."""
+    curve = seam.curve if at_end else seam.curve.reversed()
+    still, turning = curve.split(along_line(curve.flattened(), hinge))
+    motion = Motion.turning(angle, about=hinge)
+    if min(still.length, turning.length) <= SAME_POINT:
+        moved = turning if turning.length > SAME_POINT else still
+        new = refitted(moved, end=motion(moved.end), turn_end=motion.direction)
+    else:
+        new = over_corners([still, turning.mapped(motion)], [BLENDED])
+    return new if at_end else new.reversed()
+
+
+def _followed(old: Vector, new: Vector) -> Callable[[Vector], Vector]:
+    """Return how a direction at a corner turns with the seam that ends there, so that it stays as square to it."""
+    return Motion.turning(turn(old, new), about=(0.0, 0.0)).direction
 
 
 def _with_level_out(piece: Piece, level: LevelLine, index: int) -> Piece:

@@ -11,7 +11,7 @@ from scipy.interpolate import CubicSpline
 from shapely import Polygon
 from shapely.affinity import scale as mirror
 
-from izett.geometry.fit import rounded, smoothed, through
+from izett.geometry.fit import smoothed, through
 from izett.geometry.outline import along_line
 from izett.geometry.point import distance
 from izett.pattern.document import Span
@@ -112,16 +112,6 @@ def test_a_smooth_line_is_scipys_spline_and_as_long(steps):
         near = line[int(np.argmin([distance(p, mark) for p in line]))]
         assert distance(near, mark) < 1.0
         assert along_line(line, mark) >= 0
-
-
-def test_a_rounded_corner_goes_through_it_without_a_kink():
-    curve = rounded([(0.0, 0.0), (10.0, 0.0), (16.0, 8.0)], 4.0)
-    assert (10.0, 0.0) in curve.points
-    cubics = list(curve.cubics())
-    for (_, _, c, d), (e, f, *_) in itertools.pairwise(cubics):
-        assert d == e
-        arriving, leaving = np.subtract(d, c), np.subtract(f, e)
-        assert arriving[0] * leaving[1] == pytest.approx(arriving[1] * leaving[0], abs=1e-9)
 
 
 def test_curves_in_one_line_stay_straight_when_joined():
