@@ -53,7 +53,7 @@ GARMENTS: dict[str, tuple[tuple[str, ...], Steps]] = {
         [
             ("move_dart", {"dart": "front.bust_dart", "to": _on(*FRONT_ARMHOLE, 0.35), "share": 0.5}),
             ("move_dart", {"dart": "front.bust_dart", "to": _on("front", "waist_cf", "waist_side", "waist", 0.6)}),
-            ("convert_dart", {"dart": "s0.dart", "into": "armhole_ease"}),
+            ("convert_dart", {"dart": "s0.bust_dart", "into": "armhole_ease"}),
             ("convert_dart", {"dart": "front.bust_dart", "into": "loose"}),
             ("convert_dart", {"dart": "front.waist_dart", "into": "loose"}),
             ("convert_dart", {"dart": "back.waist_dart", "into": "loose"}),

@@ -37,7 +37,7 @@ def rectangle(
     """
     corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
     names = [context.named(n) for n in ("foot_start", "foot_end", "top_end", "top_start")]
-    lines = [context.named(n) for n in ("foot", "end", "top", "start")]
+    lines = [context.named(n) for n in ("sewn_edge", "end", "top", "start")]
     kinds = (roles[0], roles[2], roles[1], Role.FOLD if on_fold else roles[2])
     edges = tuple(
         Edge(kinds[i], lines[i], names[i], names[(i + 1) % 4], straight(corners[i], corners[(i + 1) % 4]))

@@ -8,6 +8,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.outline import runs_inside
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
 from izett.pattern.document import Diamond, Edge, Pattern, Piece, Role, Seam, Span, bowed
+from izett.pattern.naming import readable
 from izett.pattern.paper import Gate, Label, between_gates, cut, gate_of, parted_at
 from izett.pattern.sewn import holding
 from izett.styling.operation import Context, Place
@@ -51,8 +52,8 @@ def ready_between(context: Context, start: Place, end: Place) -> Ready:
             where=(start.along, end.along),
         )
     spots = [
-        (first_edge, first_along, (context.named("1a"), context.named("1b"))),
-        (second_edge, second_along, (context.named("2a"), context.named("2b"))),
+        (first_edge, first_along, (context.named("line_start"), context.named("line_start_beyond"))),
+        (second_edge, second_along, (context.named("line_end"), context.named("line_end_beyond"))),
     ]
     edges = list(piece.edges)
     gates: list[Gate] = []
@@ -147,8 +148,8 @@ def parted(
         )
     uid = context.uid
     labels = [
-        Label(ready.piece.name, ready.piece.title, f"{uid}.edge"),
-        Label(cut_off_name(context, ready.piece, naming), naming.title, f"{uid}.other"),
+        Label(ready.piece.name, ready.piece.title, f"{uid}.{naming.seam}"),
+        Label(cut_off_name(context, ready.piece, naming), naming.title, f"{uid}.{naming.seam}_edge"),
     ]
     pattern = cut(
         context.pattern,
@@ -254,5 +255,5 @@ def seam_named(context: Context, name: str) -> Seam:
                 context.read.update((span.start, span.end, span.along))
                 holding(context.pattern, span.start)
             return seam
-    have = ", ".join(seam.name.replace("_", " ") for seam in context.pattern.seams)
+    have = ", ".join(readable(seam.name) for seam in context.pattern.seams)
     raise StepRefused(f"The pattern has no seam “{name}”.", mend=f"Its seams are: {have}.", where=(name,))

@@ -1,4 +1,6 @@
-"""Amounts in the maker's words, for step descriptions. Lengths in cm; the screen shows the reader's own unit."""
+"""Amounts and names in the maker's words, for step descriptions. Lengths in cm; the screen shows the reader's own unit."""
+
+from izett.pattern.naming import readable
 
 
 def signed(cm: float, more: str, less: str) -> str:
@@ -8,7 +10,7 @@ def signed(cm: float, more: str, less: str) -> str:
 
 def line_words(lineage: str) -> str:
     """Return 'the front shoulder' for `front.shoulder`."""
-    return "the " + lineage.replace(".", " ").replace("_", " ")
+    return f"the {readable(lineage)}"
 
 
 def dart_words(name: str) -> str:

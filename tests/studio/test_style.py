@@ -84,7 +84,7 @@ def test_a_line_is_run_over_a_cut(asked):
 def test_what_taking_a_step_out_breaks_is_told_before(asked):
     steps = [
         ("move_dart", {"dart": "front.bust_dart", "to": SHOULDER, "share": 0.5}),
-        ("convert_dart", {"dart": "s0.dart", "into": "gathers"}),
+        ("convert_dart", {"dart": "s0.bust_dart", "into": "gathers"}),
         ("change_shoulder", {"amount": 0.5}),
     ]
     stages = asked("preview", steps, known=[]).json()["stages"]

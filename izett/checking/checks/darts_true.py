@@ -11,6 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
 from izett.pattern.document import Intake, Pattern, Piece, Role, Span, dart_angle, mouth_width
+from izett.pattern.naming import readable
 from izett.pattern.paper import trued_across
 from izett.pattern.sewn import holding, walk
 
@@ -121,7 +122,7 @@ def _first_dart(pattern: Pattern, side: tuple[Span, ...], half: str) -> tuple[st
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    dart = finding.where[0].replace(".", " ").replace("_", " ")
+    dart = readable(finding.where[0])
     if finding.aspect in ODD:
         return ODD[finding.aspect].format(dart=dart, amount=abs(finding.amount))
     if finding.aspect == "intake":

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
+from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.walking import Met, notches_on
 
@@ -48,7 +49,7 @@ def _apart(one: Met, other: Met, lengths: tuple[float, float], seam: Seam) -> fl
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    name = finding.where[0].replace("_", " ")
+    name = readable(finding.where[0])
     if finding.aspect == "missing":
         side = "second" if finding.amount > 0 else "first"
         return f"The {name} seam has {abs(finding.amount):.0f} notches fewer on its {side} side"

@@ -13,6 +13,7 @@ from izett.geometry.outline import crossing
 from izett.geometry.point import cross, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.document import Edge
+from izett.pattern.naming import readable
 
 
 class Params(CheckParams):
@@ -56,14 +57,14 @@ def _kink(curve: Curve) -> float:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    piece = finding.where[0].replace("_", " ")
+    piece = readable(finding.where[0])
     if finding.aspect == "crossing":
         return f"The outline of the {piece} crosses itself {finding.amount:.1f} cm above the waist"
     if finding.aspect == "fold":
         return f"The fold of the {piece} is not one straight line"
     if finding.verdict is Verdict.PASSES:
         return f"The outline of the {piece} is sound"
-    line = finding.where[1].replace(".", " ")
+    line = readable(finding.where[1])
     return f"The {line} has a kink of {finding.amount:.1f}°"
 
 

@@ -9,6 +9,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, 
 from izett.geometry.outline import contains
 from izett.geometry.point import between, distance
 from izett.pattern.document import Piece
+from izett.pattern.naming import readable
 
 
 class Params(CheckParams):
@@ -45,7 +46,7 @@ def _missing(piece: Piece, shortest: float) -> str:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    piece = finding.where[0].replace("_", " ")
+    piece = readable(finding.where[0])
     return f"The {piece} has no {finding.aspect}" if finding.aspect else f"The papers of the {piece} are in order"
 
 

@@ -11,6 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.errors import ReferenceLost
 from izett.pattern.document import Opening, Pattern, Role
 from izett.pattern.levels import SIDES
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, resolved, span_length
 from izett.styling.subject import run_of
 
@@ -111,7 +112,7 @@ def _mends(pattern: Pattern, corners: set[str]) -> Iterator[Mend]:
             start, end = (span.start, span.end) if span.start in corners else (span.end, span.start)
             long = round(min(20.0, span_length(piece, span)), 1)
             at: dict[str, Any] = {"start": start, "end": end, "along": span.along}
-            words = edge.lineage.replace(".", " ").replace("_", " ")
+            words = readable(edge.lineage)
             yield Mend(f"Open it with a zip in the {words}", "open_up", {"closure": "zip", "at": at, "long": long})
 
 

@@ -11,6 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
 from izett.pattern.document import Pattern, Role, Span
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
 
 #: Corners in the maker's words.
@@ -68,9 +69,9 @@ def _corner(pattern: Pattern, span: Span, end: str) -> float:
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     name, a, _ = finding.where
-    seam = name.replace("_", " ")
+    seam = readable(name)
     corner = a.split(".")[-1]
-    place = PLACES.get(corner, corner.replace("_", " "))
+    place = PLACES.get(corner, readable(corner))
     if finding.verdict is Verdict.PASSES:
         return f"The lines run on across the {seam} seam at the {place}"
     if finding.verdict is Verdict.NOT_APPLICABLE:

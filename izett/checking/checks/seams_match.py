@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
+from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 
 
@@ -49,7 +50,7 @@ def _mends(seam: Seam) -> Iterator[Mend]:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    name = finding.where[0].replace("_", " ")
+    name = readable(finding.where[0])
     match finding.verdict:
         case Verdict.PASSES:
             return f"The {name} seam matches"

@@ -10,6 +10,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.errors import ReferenceLost
 from izett.geometry.point import cross, subtract, unit
 from izett.pattern.document import Role
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
 
 
@@ -57,7 +58,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    line = finding.where[0].replace(".", " ")
+    line = readable(finding.where[0])
     if finding.aspect == "slope":
         return f"The {line} slopes by {finding.amount:.0f}°, which no shoulder does"
     if finding.verdict is Verdict.PASSES:

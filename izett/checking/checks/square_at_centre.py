@@ -11,6 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
 from izett.pattern.document import Edge, Role
+from izett.pattern.naming import readable
 
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
 #: cm. How far from the centre the line must still lie about square.
@@ -53,7 +54,7 @@ def _rise(line: Edge, centre: Edge, *, at_start: bool) -> float:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    line, centre = (name.replace(".", " ").replace("_", " ") for name in finding.where)
+    line, centre = (readable(name) for name in finding.where)
     if finding.aspect == "rise":
         return f"The {line} leaves the square by {abs(finding.amount):.2f} cm within 1 cm of the {centre}"
     if finding.verdict is Verdict.PASSES:

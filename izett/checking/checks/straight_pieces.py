@@ -10,6 +10,7 @@ from math import asin, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
 from izett.geometry.point import dot
 from izett.pattern.document import Role
+from izett.pattern.naming import readable
 
 
 class Params(CheckParams):
@@ -39,7 +40,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    piece = finding.where[0].replace("_", " ")
+    piece = readable(finding.where[0])
     fine = finding.verdict is Verdict.PASSES
     if finding.aspect == "gusset":
         return f"The {piece} is square" if fine else f"The sides of the {piece} differ by {finding.amount:.2f} cm"

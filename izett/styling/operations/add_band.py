@@ -123,8 +123,8 @@ def apply(params: AddBand, context: Context) -> Outcome:
     name = f"{params.kind.value}_{chain[0].along.split('.')[0]}"
     # A half band is sewn to the half garment's edges; one drawn whole to its half is twice as long by that.
     lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
-    pattern = sewn_on(context, context.pattern, made, chain, context.named("foot"), name, lies=lies)
-    return Outcome(pattern, tuple(told), (made.name, context.named("foot")))
+    pattern = sewn_on(context, context.pattern, made, chain, context.named("sewn_edge"), name, lies=lies)
+    return Outcome(pattern, tuple(told), (made.name, context.named("sewn_edge")))
 
 
 def describe(params: AddBand) -> str:

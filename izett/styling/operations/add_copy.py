@@ -14,6 +14,7 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import add, scale
 from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
+from izett.pattern.naming import readable
 from izett.pattern.paper import prefixed
 from izett.pattern.redraw import redrawn
 from izett.styling.making import outlined
@@ -134,7 +135,7 @@ def _middle(edges: tuple[Edge, ...]) -> tuple[float, float]:
 
 def describe(params: AddCopy) -> str:
     """Return the step in the maker's words."""
-    names = ", ".join(name.replace("_", " ") for name in params.pieces)
+    names = ", ".join(readable(name) for name in params.pieces)
     if params.kind is Copy.POCKET:
         return f"Patch pocket on the {names}, {params.width:g} × {params.height:g} cm"
     return f"Line the {names}: {params.shorter:g} cm shorter, a pleat of {params.pleat:g} cm"

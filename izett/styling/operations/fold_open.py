@@ -14,6 +14,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import Point, cross, subtract, unit
 from izett.pattern.document import Notch, Pattern, Piece, Seam, Span
+from izett.pattern.naming import readable
 from izett.pattern.paper import between_gates, flipped, prefixed
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params
 from izett.styling.parting import unused
@@ -154,7 +155,7 @@ def _with_mirrored_seams(pattern: Pattern, whole: Piece, uid: str) -> Pattern:
 
 def describe(params: FoldOpen) -> str:
     """Return the step in the maker's words."""
-    piece = params.piece.replace("_", " ")
+    piece = readable(params.piece)
     return {
         Fold.UNFOLD: f"Unfold the {piece}",
         Fold.ON_FOLD: f"Place the {piece} on the fold along {line_words(params.edge)}",

@@ -83,7 +83,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
         ),
         lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
     )
-    new_name = dart.name if params.share == 1 else f"{context.uid}.dart"
+    new_name = dart.name if params.share == 1 else f"{context.uid}.{dart.family}_dart"
     made = moved.dart(new_name)
     sums = (
         Sum("mouth before", mouth_width(piece, dart)),
@@ -135,7 +135,7 @@ def _assembled(
         dart,
         mouth=names,
         tip=f"{uid}.tip",
-        name=dart.name if whole else f"{uid}.dart",
+        name=dart.name if whole else f"{uid}.{dart.family}_dart",
         set_back=dart.set_back if whole else max(dart.set_back, SHARED_SET_BACK),
     )
     old_a, old_b = dart.mouth

@@ -78,7 +78,7 @@ def apply(params: Princess, context: Context) -> Outcome:
     sums = [Sum("bust dart taken up", taken)] if taken else []
     sums += [Sum(f"edge of the {seam.words[i]} panel", length) for i, length in enumerate(lengths)]
     sums.append(Sum("eased in", lengths[1] - lengths[0]))
-    return Outcome(cut, tuple(sums), (side, f"{context.uid}.edge", f"{context.uid}.other"))
+    return Outcome(cut, tuple(sums), (side, *(span.along for (span,) in seam.sides)))
 
 
 def _opens_on(piece: Piece, dart: Intake, lineage: str) -> bool:
@@ -101,7 +101,7 @@ def _ready(context: Context, piece: Piece, start: Place) -> tuple[Ready, Diamond
         upper = gate_of(top)
     else:
         _, edge, along = context.place(start)
-        names = (context.named("1a"), context.named("1b"))
+        names = (context.named("line_start"), context.named("line_start_beyond"))
         edges = parted_at(edges, edge, along, names)
         upper = Gate(*names)
     if waist is not None:
@@ -119,7 +119,7 @@ def _ready(context: Context, piece: Piece, start: Place) -> tuple[Ready, Diamond
             mend="Draw a style line.",
             where=(piece.name,),
         )
-    names = (context.named("2a"), context.named("2b"))
+    names = (context.named("line_end"), context.named("line_end_beyond"))
     share = (diamond.bottom[0] - foot.curve.start[0]) / (foot.curve.end[0] - foot.curve.start[0])
     edges = parted_at(edges, foot, share * foot.curve.length, names)
     return Ready(piece, edges, (upper, Gate(*names))), diamond

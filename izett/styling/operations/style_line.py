@@ -37,7 +37,7 @@ def apply(params: StyleLine, context: Context) -> Outcome:
     pattern = parted(context, ready, naming, bend=params.bend)
     one = pattern.piece(cut_off_name(context, ready.piece, naming))
     edge = next(e for e in one.edges if e.lineage.startswith(f"{context.uid}."))
-    made = (one.name, f"{context.uid}.edge", f"{context.uid}.other", *(g.arrive for g in ready.gates))
+    made = (one.name, *(span.along for (span,) in pattern.seams[-1].sides), *(g.arrive for g in ready.gates))
     return Outcome(pattern, (Sum("length of the line", edge.curve.length),), made)
 
 

@@ -1,8 +1,8 @@
 /** Names of the pattern in the maker's words. */
 
-/** Return 'back armhole' for `back.armhole`. */
+/** Return 'back armhole' for `back.armhole`; what a step made is called without the step's own name. */
 export function lineName(lineage: string): string {
-	return lineage.replaceAll('.', ' ').replaceAll('_', ' ');
+	return lineage.replace(/^s-[0-9a-z]+(\.\d+)*\.|_s-[0-9a-z]+$/, '').replaceAll('.', ' ').replaceAll('_', ' ');
 }
 
 /** Return a rule as it is written on paper: 'back neck width × neck rise share'. */

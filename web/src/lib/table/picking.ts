@@ -1,4 +1,5 @@
 /** What can be pointed at on the table, and where on it: names and shares; lengths are the core's. */
+import { lineName } from '../words';
 import type { Piece } from '../api/client';
 import type { Pair } from './view';
 
@@ -73,7 +74,6 @@ export function flattened(points: readonly Pair[]): Pair[] {
 
 /** Return everything on the table that can be pointed at, for choosing it without a pointer. */
 export function subjects(pieces: Piece[]): { label: string; subject: Subject }[] {
-	const named = (name: string): string => name.replaceAll('.', ' ').replaceAll('_', ' ');
 	const found: { label: string; subject: Subject }[] = [
 		{ label: 'the whole garment', subject: { kind: 'garment', name: '', piece: '', fraction: 0.5 } },
 	];
@@ -86,10 +86,10 @@ export function subjects(pieces: Piece[]): { label: string; subject: Subject }[]
 		});
 		found.push({ label: piece.title, subject: on('piece', piece.name) });
 		for (const dart of piece.darts)
-			found.push({ label: `${piece.title}: ${named(dart.name)}`, subject: on('dart', dart.name) });
+			found.push({ label: `${piece.title}: ${lineName(dart.name)}`, subject: on('dart', dart.name) });
 		const lines = new Set(piece.edges.filter((e) => e.role !== 'dart_leg').map((e) => e.lineage));
 		for (const line of lines)
-			found.push({ label: `${piece.title}: ${named(line)}`, subject: on('line', line) });
+			found.push({ label: `${piece.title}: ${lineName(line)}`, subject: on('line', line) });
 		for (const level of new Set(piece.lines.map((l) => l.level)))
 			found.push({ label: `${piece.title}: ${level} level`, subject: on('level', level) });
 	}
