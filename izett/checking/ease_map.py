@@ -7,10 +7,8 @@ body has them, darts left out. It is a reading to look at, not a verdict. Common
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from izett.errors import ReferenceLost
 from izett.pattern.document import Pattern, Role
-from izett.pattern.levels import around, height_of, is_sleeve, width
-from izett.pattern.sewn import seam_lengths
+from izett.pattern.levels import PLACES, around, height_of, is_sleeve, place_width, width
 
 #: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
 AS_MEANT, FAR = 1.0, 3.0
@@ -21,10 +19,10 @@ BETWEEN: Mapping[str, tuple[str, str, float]] = {
     "high_hip": ("waist", "hip", 0.5),
     "elbow": ("bicep", "bicep", 0.6),
 }
-#: cm. Ease wanted at places that neither the fit nor its neighbours give: a neck, a wrist that the hand passes, a hem.
-ELSEWHERE = {"neck": 1.5, "wrist": 6.0}
+#: cm. Ease wanted at a hem, which neither the fit nor its neighbours give.
+AT_HEM = 6.0
 #: Local widths are wanted with this share of the ease at the bust.
-LOCAL = {"across_front": 0.1, "across_back": 0.18, "shoulder": 0.0}
+LOCAL = {"across_front": 0.1, "across_back": 0.18}
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,16 +95,14 @@ def _wanted(pattern: Pattern, key: str) -> float:
         first, second, share = BETWEEN[key]
         a, b = ease.get(first, ease.get(second, 0.0)), ease.get(second, ease.get(first, 0.0))
         return a * share if first == second else a + (b - a) * share
-    return ELSEWHERE.get(key, 6.0)
+    return PLACES.get(key, AT_HEM)
 
 
 def _around(pattern: Pattern, body: Mapping[str, float], key: str) -> float:
     if (drawn := width(pattern, key)) > 0:
         return drawn
-    if key == "neck":
-        return 2 * sum(e.curve.length * p.of_half for p in pattern for e in p.edges if e.role is Role.NECK)
-    if key == "wrist":
-        return sum(e.curve.length for p in pattern if is_sleeve(p) for e in p.edges if e.role is Role.HEM)
+    if key in PLACES:
+        return place_width(pattern, key)
     if key == "hem":
         hems = ((p, e) for p in pattern if not is_sleeve(p) for e in p.edges if e.role is Role.HEM)
         return 2 * sum(e.curve.length * p.of_half for p, e in hems)
@@ -129,12 +125,10 @@ def _local(pattern: Pattern, body: Mapping[str, float]) -> Iterator[Place]:
         ]
         if narrow and symbol in body:
             yield _place(symbol, label, half, 2 * min(narrow), body[symbol], LOCAL[symbol] * bust)
-    seam = next((s for s in pattern.seams if s.name == "shoulder"), None)
-    if seam is not None and "shoulder_length" in body:
-        try:
-            yield _place("shoulder", "Shoulder", "both", seam_lengths(pattern, seam)[0], body["shoulder_length"], 0.0)
-        except ReferenceLost:
-            return
+    shoulder = place_width(pattern, "shoulder")
+    if shoulder and "shoulder_length" in body:
+        wanted = _wanted(pattern, "shoulder")
+        yield _place("shoulder", "Shoulder", "both", shoulder, body["shoulder_length"], wanted)
     for piece in pattern:
         apex = piece.marks.get("apex")
         if apex is not None and "apex_span" in body:

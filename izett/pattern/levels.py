@@ -4,14 +4,31 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Pattern, Piece
-from izett.pattern.sewn import holding, resolved, span_length
+from izett.pattern.document import Pattern, Piece, Role
+from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
 
 #: Where the pattern has a level more than once around the body: half the garment is drawn; a sleeve is drawn whole.
 SIDES: Mapping[str, int] = {"bicep": 1, "elbow": 1, "wrist": 1}
 
 #: cm. From the bust line to the ribs under it, where that was not measured.
 BREADTH = 7.0
+
+#: cm. Ease wanted at places that the fit does not name, until a step means to move it: a neck, a wrist that the hand
+#: passes, a shoulder. Common practice, no single source.
+PLACES: Mapping[str, float] = {"neck": 1.5, "wrist": 6.0, "shoulder": 0.0}
+
+
+def place_width(pattern: Pattern, place: str) -> float:
+    """Return how wide a place that is no level is, cm: neck and wrist around, a shoulder along; 0 where there is none."""
+    if place == "neck":
+        return 2 * sum(e.curve.length * p.of_half for p in pattern for e in p.edges if e.role is Role.NECK)
+    if place == "wrist":
+        return sum(e.curve.length for p in pattern if is_sleeve(p) for e in p.edges if e.role is Role.HEM)
+    seam = next((s for s in pattern.seams if s.name == place), None)
+    try:
+        return seam_lengths(pattern, seam)[0] if seam is not None else 0.0
+    except ReferenceLost:
+        return 0.0
 
 
 def sides_of(level: str) -> int:

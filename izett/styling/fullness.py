@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from izett.errors import ReferenceLost
 from izett.pattern.document import Intent, Pattern, Seam
-from izett.pattern.levels import width
+from izett.pattern.levels import PLACES, place_width, width
 from izett.pattern.sewn import seam_lengths
 from izett.styling.operation import Sum
 
@@ -53,10 +53,14 @@ def meant(before: Pattern, after: Pattern, *, lies: str = "", only: str = "") ->
 
 
 def with_levels(before: Pattern, after: Pattern) -> Intent:
-    """Return what the garment is meant to be, with the ease of each level moved by what a step changed there."""
+    """Return what the garment is meant to be, with the ease of each level and place moved by what a step changed there."""
     added = {}
     for level in after.intent.ease:
         was, now = width(before, level), width(after, level)
         if was and now and abs(now - was) > LEAST:
             added[level] = now - was
+    for place, ease in PLACES.items():
+        was, now = place_width(before, place), place_width(after, place)
+        if was and now and abs(now - was) > LEAST:
+            added[place] = now - was + (0.0 if place in after.intent.ease else ease)
     return after.intent.with_ease(added) if added else after.intent

@@ -44,7 +44,7 @@ def rectangle(
         for i in range(4)
     )
     return Piece(
-        name=context.named("piece"),
+        name=context.named("_".join(title.lower().split())),
         title=title,
         part=context.uid,
         cut=cut,
@@ -81,7 +81,7 @@ def outlined(
         for i, (role, label, curve) in enumerate(ring)
     )
     return Piece(
-        name=context.named("piece"),
+        name=context.named("_".join(title.lower().split())),
         title=title,
         part=context.uid,
         cut=cut,

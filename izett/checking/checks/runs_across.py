@@ -14,8 +14,16 @@ from izett.pattern.document import Pattern, Role, Span
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
 
-#: Corners in the maker's words.
-PLACES = {"neck_shoulder": "neck point", "waist_side": "waist"}
+#: Corners in the maker's words: whole names, and what a name ends with.
+PLACES = {
+    "neck_shoulder": "neck point",
+    "waist_side": "waist",
+    "line_start": "upper end",
+    "line_start_beyond": "upper end",
+    "line_end": "lower end",
+    "line_end_beyond": "lower end",
+}
+ENDINGS = {"_cf": " at the centre front", "_cb": " at the centre back", "_a": "", "_b": ""}
 
 
 class Params(CheckParams):
@@ -66,12 +74,20 @@ def _corner(pattern: Pattern, span: Span, end: str) -> float:
     return 180 - degrees(turn(arriving.curve.end_direction, leaving.curve.start_direction))
 
 
+def _place(corner: str) -> str:
+    if corner in PLACES:
+        return PLACES[corner]
+    for ending, words in ENDINGS.items():
+        if corner.endswith(ending):
+            return readable(corner.removesuffix(ending)) + words
+    return readable(corner)
+
+
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     name, a, _ = finding.where
     seam = readable(name)
-    corner = a.split(".")[-1]
-    place = PLACES.get(corner, readable(corner))
+    place = _place(a.split(".")[-1])
     if finding.verdict is Verdict.PASSES:
         return f"The lines run on across the {seam} seam at the {place}"
     if finding.verdict is Verdict.NOT_APPLICABLE:

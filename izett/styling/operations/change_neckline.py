@@ -18,8 +18,10 @@ from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, distance, left_of, right_of, scale, turn, unit
 from izett.pattern.document import Accepted, Edge, Pattern, Piece, Role
+from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import span_length
+from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import signed
@@ -91,7 +93,8 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
             )
     if not sums:
         raise StepRefused("The pattern has no neckline.", mend="Add a bodice or a top.", where=("neck",))
-    return Outcome(replace(pattern, accepted=tuple(accepted)), tuple(sums))
+    intent = with_levels(context.pattern, pattern)
+    return Outcome(replace(pattern, accepted=tuple(accepted), intent=intent), tuple(sums))
 
 
 def _drawn(
@@ -110,7 +113,7 @@ def _drawn(
     for edge, long, amount in ((shoulder, shoulder.curve.length, wider), (centre, down_centre, deeper)):
         if edge.is_leg or long - amount < LEAST_SHOULDER:
             raise StepRefused(
-                f"{piece.title}: that leaves less than {LEAST_SHOULDER:g} cm of {edge.lineage.replace('.', ' ')}.",
+                f"{piece.title}: that leaves less than {LEAST_SHOULDER:g} cm of {readable(edge.lineage)}.",
                 mend="Widen or deepen the neckline less.",
                 where=(edge.lineage,),
             )

@@ -14,6 +14,7 @@ from izett.geometry.point import Point, add, distance, left_of, scale
 from izett.pattern.document import Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
+from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -58,7 +59,8 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
         pieces.append(_dropped(new) if params.amount >= DROPPED else new)
         lengths.append(Sum(f"{part} shoulder", span_length(pieces[-1], span)))
     sums = [Sum("longer at the tip", params.amount), *([Sum("lower at the tip", params.slope)] if params.slope else [])]
-    return Outcome(context.pattern.with_pieces(*pieces), (*sums, *lengths))
+    pattern = context.pattern.with_pieces(*pieces)
+    return Outcome(replace(pattern, intent=with_levels(context.pattern, pattern)), (*sums, *lengths))
 
 
 def _dropped(piece: Piece) -> Piece:

@@ -19,6 +19,9 @@ from izett.styling.parting import Naming, cut_off_name, parted, ready_between
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 
+#: A halter begins so far down the neckline from the shoulder, ends so far up the side seam, and bends by so much (cm).
+HALTER = (0.3, 0.84, -3.0)
+
 
 class CutAway(Params):
     """Where the line runs."""
@@ -112,19 +115,28 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
         span = run_of(pattern, piece, other) if other else None
         if span is not None:
             # The ring runs up one underarm and down the other.
-            end = {
-                "start": span.start,
-                "end": span.end,
-                "along": span.along,
-                "fraction": round(1 - subject.fraction, 3),
-            }
+            end = _at(span, round(1 - subject.fraction, 3))
             yield Offer("Short sleeve: cut off here", {"start": subject.place(), "end": end})
-    elif subject.role in (Role.NECK, Role.ARMHOLE, Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE):
+        return
+    if subject.role is Role.NECK and piece.part.split("_")[-1] == "front":
+        span = next((run_of(pattern, piece, e.lineage) for e in piece.edges if e.role is Role.SIDE), None)
+        if span is not None:
+            # Deep enough a bend to clear the armhole, and below its corner.
+            yield Offer(
+                "Halter: cut the shoulder away",
+                {"start": {**subject.line(), "fraction": HALTER[0]}, "end": _at(span, HALTER[1]), "bend": HALTER[2]},
+            )
+    if subject.role in (Role.NECK, Role.ARMHOLE, Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE):
         for lineage in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg and e.lineage != subject.name):
             span = run_of(pattern, piece, lineage)
             if span is not None:
-                end = {"start": span.start, "end": span.end, "along": span.along, "fraction": 0.5}
-                yield Offer(f"Cut away from here to {line_words(lineage)}", {"start": subject.place(), "end": end})
+                yield Offer(
+                    f"Cut away from here to {line_words(lineage)}", {"start": subject.place(), "end": _at(span, 0.5)}
+                )
+
+
+def _at(span: Span, fraction: float) -> dict[str, object]:
+    return {"start": span.start, "end": span.end, "along": span.along, "fraction": fraction}
 
 
 OPERATION = Operation(
@@ -137,6 +149,11 @@ OPERATION = Operation(
     offers=offers,
     blocks=("bodice", "sleeve"),
     examples=(
+        {
+            "start": _at(Span("front.neck_shoulder", "front.neck_cf", "front.neck"), HALTER[0]),
+            "end": _at(Span("front.waist_side", "front.underarm", "front.side"), HALTER[1]),
+            "bend": HALTER[2],
+        },
         {
             "start": {
                 "start": "sleeve.wrist_front",

@@ -1,7 +1,7 @@
 <!-- One piece on the table: paper, lines that can be pointed at, darts, marks, grain, name. -->
 <script lang="ts">
 	import type { Piece } from '../api/client';
-	import { bounds, curvePath, linePath, ringPath } from './view';
+	import { bounds, curvePath, linePath, ringPath, type Pair } from './view';
 
 	interface Props {
 		piece: Piece;
@@ -29,11 +29,20 @@
 	const begun = $derived(edges.length > 0);
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
 	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
+	/** The title, a line for each of its parts: a panel is narrow. */
+	const title = $derived(piece.title.split(', '));
 	const nameSize = $derived.by(() => {
 		const box = bounds(piece);
 		const room = (box.x + box.width - piece.grain[1][0]) / perPixel;
-		const fits = Math.min((box.width / perPixel) * 0.068, room / (piece.title.length * LETTER));
+		const longest = Math.max(...title.map((part) => part.length));
+		const fits = Math.min((box.width / perPixel) * 0.068, room / (longest * LETTER));
 		return Math.min(Math.max(fits, 7), 15);
+	});
+	/** Beside the grain line: at its head, or half-way down on a panel, which is narrow above. */
+	const written = $derived.by((): Pair => {
+		const [foot, head] = piece.grain;
+		const down = title.length > 1 ? 0.45 : 0;
+		return [head[0] + (foot[0] - head[0]) * down, head[1] + (foot[1] - head[1]) * down];
 	});
 	const how = $derived(
 		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
@@ -113,21 +122,16 @@
 		{/each}
 	</g>
 	{#if begun}
-		<text
-			x={dx + piece.grain[1][0] + 0.6 * nameSize * perPixel}
-			y={-dy - piece.grain[1][1] + 0.3 * nameSize * perPixel}
-			font-size={nameSize * perPixel}
-		>
-			{piece.title}
-		</text>
-		<text
-			class="small"
-			x={dx + piece.grain[1][0] + 0.6 * nameSize * perPixel}
-			y={-dy - piece.grain[1][1] + 1.5 * nameSize * perPixel}
-			font-size={0.85 * nameSize * perPixel}
-		>
-			{how}
-		</text>
+		{#each [...title, how] as words, i (i)}
+			<text
+				class:small={i === title.length}
+				x={dx + written[0] + 0.6 * nameSize * perPixel}
+				y={-dy - written[1] + (0.3 + 1.2 * i) * nameSize * perPixel}
+				font-size={(i === title.length ? 0.85 : 1) * nameSize * perPixel}
+			>
+				{words}
+			</text>
+		{/each}
 	{/if}
 </g>
 
