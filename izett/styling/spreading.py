@@ -15,6 +15,7 @@ from izett.geometry.fit import smoothed
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, between, cross, distance, left_of, scale, subtract, unit
 from izett.pattern.document import Edge, LevelLine, Piece, Role
+from izett.pattern.naming import readable
 from izett.pattern.paper import crossings, moved_diamond
 from izett.styling.words import dart_words
 
@@ -113,7 +114,7 @@ def _cut_up(piece: Piece, slashes: Sequence[Slash]) -> list[_Run]:
         for along, i, is_start in sorted(cuts.get(index, []), key=lambda c: c[0]):
             if min(along - gone, rest.curve.length - (along - gone)) < NEAREST:
                 raise StepRefused(
-                    f"A slash would meet {edge.lineage.replace('.', ' ').replace('_', ' ')} closer than {NEAREST} cm "
+                    f"A slash would meet {readable(edge.lineage)} closer than {NEAREST} cm "
                     "to a corner, a dart or another slash.",
                     mend="Use fewer lines, or move them along.",
                     where=(edge.lineage,),

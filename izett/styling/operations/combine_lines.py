@@ -15,6 +15,7 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, distance, subtract
 from izett.pattern.document import Edge, Piece
+from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Operation, Outcome, Params, Sum, length
@@ -73,7 +74,7 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     furthest = max(distance(before.vertex(name), spot) for name, spot in moves.items())
     if furthest > params.most_moved:
         raise StepRefused(
-            f"Laid at {params.at.replace('.', ' ')}, a corner would move by {furthest:.1f} cm.",
+            f"Laid at {readable(params.at)}, a corner would move by {furthest:.1f} cm.",
             mend="Lay the two together at another point, or allow more.",
             where=(params.piece,),
         )

@@ -150,11 +150,6 @@ OPERATION = Operation(
     blocks=("bodice", "sleeve"),
     examples=(
         {
-            "start": _at(Span("front.neck_shoulder", "front.neck_cf", "front.neck"), HALTER[0]),
-            "end": _at(Span("front.waist_side", "front.underarm", "front.side"), HALTER[1]),
-            "bend": HALTER[2],
-        },
-        {
             "start": {
                 "start": "sleeve.wrist_front",
                 "end": "sleeve.underarm_front",

@@ -15,6 +15,7 @@ from izett.geometry.fit import smoothed
 from izett.geometry.point import Point, Vector, add, between, dot, left_of, right_of, scale, subtract
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Edge, Pattern, Piece, Role, Seam
+from izett.pattern.naming import readable
 from izett.pattern.paper import one_span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
@@ -141,7 +142,7 @@ def _cut_off(run: _Run, amount: float, *, at_start: bool) -> _Part:
     edge = run.neighbour(at_start=at_start)
     if edge.is_leg or edge.curve.length - amount < LEAST_LEFT:
         raise StepRefused(
-            f"{run.piece.title}: the seam would leave less than {LEAST_LEFT:g} cm of {edge.lineage.replace('.', ' ')}.",
+            f"{run.piece.title}: the seam would leave less than {LEAST_LEFT:g} cm of {readable(edge.lineage)}.",
             mend="Move it less, or the dart that is in the way first.",
             where=(edge.lineage,),
         )

@@ -12,6 +12,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import add, scale
 from izett.pattern.document import Pattern, Seam
+from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, seam_lengths, walk
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
@@ -75,7 +76,7 @@ def _slid(pattern: Pattern, seam: Seam, side: int, longer: float, *, at_start: b
     curve = stretch.open_curve
     if curve.length + longer < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: less than {LEAST_LEFT:g} cm of {span.along.replace('.', ' ')} would be left.",
+            f"{piece.title}: less than {LEAST_LEFT:g} cm of {readable(span.along)} would be left.",
             mend="Let the other side take the difference, or take it at the other end.",
             where=(span.along,),
         )
