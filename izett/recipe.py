@@ -27,6 +27,7 @@ from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
 from izett.pattern.document import Pattern
 from izett.rules.sheet import Allowance, Found, Rule
+from izett.styling.kept import lost
 from izett.styling.operation import Context, Operation, Outcome, Params, Phase, Sum
 
 
@@ -298,7 +299,8 @@ class Evaluator:
         failure = outcome if isinstance(outcome, IzettError) else _crossed(words, before, outcome.pattern)
         if isinstance(outcome, IzettError) or failure is not None:
             return Stage(step, before, words, read=read, failure=failure)
-        return Stage(step, outcome.pattern, words, outcome.sums, outcome.made, read)
+        off = lost(operation.keeps, before, outcome.pattern)
+        return Stage(step, outcome.pattern, words, (*outcome.sums, *off), outcome.made, read)
 
     def _remember(self, key: bytes, work: Any) -> Any:
         with self._lock:

@@ -16,6 +16,7 @@ from pathlib import Path
 from statistics import median, quantiles
 
 from tests.core.measuring.completed import whole_sheets
+from tests.garments import DRESS
 from tests.ports import free_port
 
 ROOT = Path(__file__).parent.parent
@@ -56,8 +57,7 @@ def core(floor: float) -> None:
     from tests.bodies import measured_women, with_hips
 
     evaluator = Evaluator(catalogue())
-    examples = [(key, o.examples[0]) for key, o in catalogue().operations.items()]
-    steps = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate((examples * 3)[:15]))
+    steps = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(DRESS))
     cold = []
     for body in with_hips(4):
 
@@ -75,10 +75,17 @@ def core(floor: float) -> None:
     body = measured_women()[0]
     evaluator.evaluate(dressed(body, steps))
     edits = []
+    kind, params = DRESS[-1]
     for n in range(200):
-        last = Step("last", "change_shoulder", {"amount": n / 200})
-        edits += milliseconds(lambda last=last: evaluator.evaluate(dressed(body, (*steps, last))), 1)
+        last = Step(steps[-1].uid, kind, {**params, "height": 5 + n / 200})
+        edits += milliseconds(lambda last=last: evaluator.evaluate(dressed(body, (*steps[:-1], last))), 1)
     row("an edit at the end", edits, floor, "≤ 5 ms")
+    thirds = []
+    for n in range(60):
+        third = Step(steps[2].uid, DRESS[2][0], {**DRESS[2][1], "bow": 1 + n / 200})
+        changed = (*steps[:2], third, *steps[3:])
+        thirds += milliseconds(lambda changed=changed: evaluator.evaluate(dressed(body, changed)), 1)
+    row("an edit of the third of 15 steps", thirds, floor, "")
     bodies = (measured_women() * 2)[:500]
 
     def draft_all() -> None:

@@ -114,6 +114,26 @@ GARMENTS: dict[str, tuple[tuple[str, ...], Steps]] = {
     ),
 }  # fmt: skip
 
+#: A whole dress in fifteen steps, each of which acts: what the budgets are measured on.
+DRESS_BLOCKS = ("bodice", "sleeve", "skirt")
+DRESS: Steps = [
+    ("change_shoulder", {"amount": -0.5}),
+    ("princess", {"start": _on(*FRONT_ARMHOLE, 0.55), "bow": 1.2}),
+    ("princess", {"start": _on(*BACK_ARMHOLE, 0.6), "bow": 1.0}),
+    ("change_neckline", {"wider": 2.0, "front": 4.0, "back": 1.0}),
+    ("change_armhole", {"lower": 0.5}),
+    ("change_side", {"hem": 5.0}),
+    ("lengthen", {"at": _on("skirt_front", "hem_side", "waist_side", "side", 0.4), "amount": 4.0}),
+    ("shape_hem", {"front": -6.0, "back": 4.0}),
+    ("spread_piece", {"edge": _on(*WRIST), "opposite": _on(*FRONT_CAP), "amount": 12.0, "lines": 5, "stop": "elbow"}),
+    ("reach_wedge", {"amount": 1.0}),
+    ("open_up", BACK_OPENING),
+    ("recap_sleeve", {"by": "width", "ease": 2.5}),
+    ("match_notches", {"seam": "cap"}),
+    ("add_facing", {"edge": _on(*FRONT_NECK), "width": 5.0}),
+    ("add_band", {"kind": "cuff", "edges": [_on(*WRIST)], "ratio": 0.6, "height": 5.0}),
+]
+
 
 def garment(name: str, body: dict[str, float] = BODY) -> Recipe:
     """The recipe of one of them, for a body."""

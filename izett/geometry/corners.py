@@ -12,6 +12,8 @@ from izett.geometry.tolerance import SAME_POINT
 ROOM = 0.47
 #: Share of the way to the corner that a handle goes: between a circle's and a parabola's, so that the bend eases in.
 FULLNESS = 0.6
+#: Points of a line or one cubic: parted by its parameter, since a rounding need not begin to the hair.
+PLAIN = 4
 
 
 def over_corners(stretches: Sequence[Curve], reach: Sequence[float]) -> Curve:
@@ -35,7 +37,11 @@ def over_corners(stretches: Sequence[Curve], reach: Sequence[float]) -> Curve:
     for i, curve in enumerate(stretches):
         first = rooms[i - 1] if i > 0 else 0.0
         last = rooms[i] if i < len(rooms) else 0.0
-        kept.append(curve.split(lengths[i] - last)[0].split(first)[1])
+        if len(curve.points) <= PLAIN:
+            up_to = 1 - last / lengths[i]
+            kept.append(curve.parted(up_to)[0].parted(first / (lengths[i] * up_to))[1])
+        else:
+            kept.append(curve.split(lengths[i] - last)[0].split(first)[1])
     cubics: list[Cubic] = list(kept[0].cubics())
     for before, after in itertools.pairwise(kept):
         cubics += [_rounding(before, after), *after.cubics()]

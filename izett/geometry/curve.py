@@ -123,6 +123,15 @@ class Curve:
             gone += part
         raise AssertionError("a curve has at least one cubic")
 
+    def parted(self, share: float) -> tuple["Curve", "Curve"]:
+        """Return the two parts of a line or a plain cubic, parted about a share (0…1) of its length: no length is measured."""
+        (cubic,) = self.cubics()
+        if self.is_straight:
+            spot = between(self.start, self.end, share)
+            return Curve((self.start, spot)), Curve((spot, self.end))
+        before, after = _split_cubic(cubic, share)
+        return Curve(before), Curve(after)
+
     def flattened(self, *, flatness: float = FLATNESS) -> list[Point]:
         """Return points on the curve, ends included, whose chords stay within `flatness` cm of it."""
         if self.is_straight:

@@ -6,8 +6,8 @@ What a draft draws is called by its part (`front.armhole`); what a step makes be
 
 import re
 
-#: The page's names of steps, with the numbers of steps worked within them, before a name or after it.
-STEP = re.compile(r"^s-[0-9a-z]+(\.\d+)*\.|_s-[0-9a-z]+$")
+#: Names of steps as the page and the demo make them, with the numbers of steps worked within them, before a name or after it.
+STEP = re.compile(r"^s-?[0-9a-f]{10}(\.\d+)*\.|_s-?[0-9a-f]{10}$")
 
 
 def readable(name: str) -> str:

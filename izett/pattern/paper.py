@@ -426,6 +426,19 @@ def shortened(piece: Piece, corner: str, lineage: str, by: float) -> Piece:
     return replace(piece, edges=tuple(ring))
 
 
+def broken_across(edges: Sequence[Edge], mouth: tuple[str, str], angle: float) -> float:
+    """Return by how much (rad) the line that a dart interrupts breaks when the dart, of an angle in radians, is shut."""
+    before, after = _beside(edges, mouth)
+    shut = Motion.turning(-angle, about=(0.0, 0.0))
+    return turn(before.curve.end_direction, shut.direction(after.curve.start_direction))
+
+
+def _beside(edges: Sequence[Edge], mouth: tuple[str, str]) -> tuple[Edge, Edge]:
+    before = next(edge for edge in edges if edge.end == mouth[0] and not edge.is_leg)
+    after = next(edge for edge in edges if edge.start == mouth[1] and not edge.is_leg)
+    return before, after
+
+
 def trued_across(edges: Sequence[Edge], mouth: tuple[str, str], angle: float) -> tuple[list[Edge], float]:
     """Return a ring in which the line that a dart interrupts runs straight on across it when the dart is shut.
 
@@ -437,10 +450,8 @@ def trued_across(edges: Sequence[Edge], mouth: tuple[str, str], angle: float) ->
     Returns:
         The ring, and by how much (rad) the line broke there.
     """
-    before = next(edge for edge in edges if edge.end == mouth[0] and not edge.is_leg)
-    after = next(edge for edge in edges if edge.start == mouth[1] and not edge.is_leg)
-    shut = Motion.turning(-angle, about=(0.0, 0.0))
-    broken = turn(before.curve.end_direction, shut.direction(after.curve.start_direction))
+    before, after = _beside(edges, mouth)
+    broken = broken_across(edges, mouth, angle)
     if before.curve.is_straight or after.curve.is_straight:
         return list(edges), broken
     half = Motion.turning(broken / 2, about=(0.0, 0.0))

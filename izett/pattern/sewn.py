@@ -6,6 +6,10 @@ from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
+from izett.pattern.remembered import ByPiece
+
+#: How many walks are remembered: some hundreds a garment.
+WALKS_REMEMBERED = 4096
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +55,16 @@ def walk(piece: Piece, span: Span) -> tuple[Stretch, ...]:
     )
 
 
+#: Checks and steps walk the same lines of the same pieces again and again.
+_runs: ByPiece[tuple[Stretch, ...] | None] = ByPiece(WALKS_REMEMBERED)
+_ends: ByPiece[str | None] = ByPiece(WALKS_REMEMBERED)
+
+
 def _run(piece: Piece, start: str, end: str, along: str, *, forward: bool) -> tuple[Stretch, ...] | None:
+    return _runs.of(piece, (start, end, along, forward), lambda: _run_walked(piece, start, end, along, forward=forward))
+
+
+def _run_walked(piece: Piece, start: str, end: str, along: str, *, forward: bool) -> tuple[Stretch, ...] | None:
     edges = piece.edges if forward else piece.edges[::-1]
     leaving = [edge.start if forward else edge.end for edge in edges]
     if start not in leaving or start == end:
@@ -107,6 +120,10 @@ def resolved(pattern: Pattern, span: Span) -> tuple[Span, ...]:
 
 def _farthest(piece: Piece, start: str, along: str, *, forward: bool) -> str | None:
     """Return the last vertex that is reached from `start` along one lineage, darts shut; None where it does not lie on it."""
+    return _ends.of(piece, (start, along, forward), lambda: _end_walked(piece, start, along, forward=forward))
+
+
+def _end_walked(piece: Piece, start: str, along: str, *, forward: bool) -> str | None:
     edges = piece.edges if forward else piece.edges[::-1]
     first = next((i for i, edge in enumerate(edges) if (edge.start if forward else edge.end) == start), None)
     if first is None:

@@ -15,6 +15,8 @@ from izett.styling.operation import Sum
 
 #: A full style sewn under this ratio looks like a plain one; over the other it does not fit into its band.
 PLAIN_UNDER, TOO_FULL_OVER = 1.3, 3.0
+#: So much is ease, not fullness: a cap over its armhole, a back shoulder over the front.
+EASED_UP_TO = 1.1
 #: cm. A change of a seam smaller than this is the rounding of a curve drawn anew.
 LEAST = 0.02
 
@@ -43,13 +45,23 @@ def meant(before: Pattern, after: Pattern, *, lies: str = "", only: str = "") ->
                 sums += [
                     Sum(f"{seam.name.replace('_', ' ')}: the longer edge", longer),
                     Sum("sewn to", shorter),
-                    Sum("ratio", longer / shorter if shorter else 0.0, ""),
+                    ratio_of(longer, shorter),
                 ]
         if abs(change) > LEAST:
             seams.append(replace(seam, ease=(seam.ease[0] + change, seam.ease[1] + change), lies=lies or seam.lies))
         else:
             seams.append(seam)
     return replace(after, seams=tuple(seams), intent=with_levels(before, after)), tuple(sums)
+
+
+def ratio_of(edge: float, sewn_to: float) -> Sum:
+    """Return the fullness of an edge (cm) as a ratio to what it is sewn to (cm), with the warning that it calls for."""
+    ratio = edge / sewn_to if sewn_to else 0.0
+    if EASED_UP_TO < ratio < PLAIN_UNDER:
+        return Sum(f"ratio (under {PLAIN_UNDER} a full style looks plain)", ratio, "")
+    if ratio > TOO_FULL_OVER:
+        return Sum(f"ratio (over {TOO_FULL_OVER:g} it hardly goes into its band)", ratio, "")
+    return Sum("ratio", ratio, "")
 
 
 def with_levels(before: Pattern, after: Pattern) -> Intent:

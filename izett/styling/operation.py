@@ -252,6 +252,13 @@ class Phase(StrEnum):
     ACCEPT = "accept"
 
 
+class Keeps(StrEnum):
+    """What a step does not change: all of its paper, or how well its seams agree."""
+
+    PAPER = "paper"
+    SEAMS = "seams"
+
+
 class Group(StrEnum):
     """The families of steps, as listed."""
 
@@ -296,6 +303,7 @@ class Operation:
         phase: when it is worked.
         blocks: the blocks that its examples act on.
         before: steps (kind, parameters) that make what its examples act on.
+        keeps: what it must not change, read after it (`styling/kept.py`).
         version: raised when the same parameters come to mean something else.
     """
 
@@ -310,4 +318,5 @@ class Operation:
     phase: Phase = Phase.SHAPE
     blocks: tuple[str, ...] = ("bodice",)
     before: tuple[tuple[str, dict[str, Any]], ...] = ()
+    keeps: frozenset[Keeps] = frozenset()
     version: int = 1

@@ -14,7 +14,6 @@ from dataclasses import dataclass
 from izett.geometry.corners import over_corners, passes_at
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, Vector, add, distance, dot, left_of, norm, scale, subtract, turn, unit
-from izett.geometry.root import root
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.document import bowed
 
@@ -31,7 +30,9 @@ MOST_EASED, MOST_SHORT, EASED = 0.45, 0.1, 0.2
 #: cm. A line passes no further than this from the point of a dart that it takes up.
 MOST_ASIDE = 1.5
 #: Rounds in which corners are set out until the line passes where it should: each takes away most of what is left.
-ROUNDS = 3
+ROUNDS = 2
+#: cm. How far further aside is tried, to see what that does to the lengths.
+TRIED = 0.2
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,11 +100,11 @@ def both_lines(one: Corners, other: Corners) -> tuple[Curve, Curve]:
         first, second = (_passing(line, wanted, reach[i]) for i, line in enumerate(lines))
         return first, second
 
-    def over(aside: float) -> float:
+    def longer(aside: float) -> float:
         found = drawn(aside)
         return found[fuller].length - found[1 - fuller].length
 
-    first, second = drawn(_aside(over, _as_rounded(lines[fuller], alike)) if any(alike) else 0.0)
+    first, second = drawn(_aside(longer, _as_rounded(lines[fuller], alike)) if any(alike) else 0.0)
     return first, second.reversed()
 
 
@@ -116,16 +117,21 @@ def _as_rounded(line: Corners, alike: Sequence[bool]) -> float:
 
 def _aside(longer: Callable[[float], float], rounded: float) -> float:
     """Return how far aside the line passes: as it is rounded, or so that one part is not too long for the other."""
-    if -MOST_SHORT <= longer(rounded) <= MOST_EASED:
+    off = longer(rounded) - EASED
+    if -MOST_SHORT <= off + EASED <= MOST_EASED:
         return rounded
-
-    def over(aside: float) -> float:
-        return longer(aside) - EASED
-
-    low, high = over(-MOST_ASIDE), over(MOST_ASIDE)
-    if low * high < 0:
-        return root(over, -MOST_ASIDE, MOST_ASIDE, within=1e-6)
-    return -MOST_ASIDE if abs(low) < abs(high) else MOST_ASIDE
+    at, beside = rounded, rounded - TRIED
+    before = longer(beside) - EASED
+    for _ in range(ROUNDS):
+        slope = (off - before) / (at - beside)
+        if abs(slope) < PARALLEL:
+            break
+        beside, before = at, off
+        at = min(max(at - off / slope, -MOST_ASIDE), MOST_ASIDE)
+        if abs(at - beside) < SAME_POINT:
+            break
+        off = longer(at) - EASED
+    return at
 
 
 def _passing(line: Corners, wanted: Sequence[Vector], reach: Sequence[float]) -> Curve:

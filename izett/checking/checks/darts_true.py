@@ -5,6 +5,7 @@ Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from functools import partial
 from math import atan2, degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
@@ -12,7 +13,8 @@ from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
 from izett.pattern.document import Intake, Pattern, Piece, Role, Span, dart_angle, mouth_width
 from izett.pattern.naming import readable
-from izett.pattern.paper import trued_across
+from izett.pattern.paper import broken_across
+from izett.pattern.remembered import ByPiece
 from izett.pattern.sewn import holding, walk
 
 #: What is odd, in words.
@@ -39,25 +41,36 @@ class Params(CheckParams):
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield for each dart its legs, and what is odd about its size."""
     for piece in garment.pattern:
-        for dart in piece.darts:
-            a, b = (piece.vertex(name) for name in dart.mouth)
-            tip = piece.vertex(dart.tip)
-            leg = distance(a, tip)
-            uneven = leg - distance(b, tip)
-            yield Finding(verdict(uneven, params.legs), (dart.name,), uneven, params.legs, aspect="legs")
-            width = mouth_width(piece, dart)
-            if dart.family == "waist" and width > params.intake:
-                split = (Mend("Split it in two", "split_dart", {"dart": dart.name}),)
-                yield Finding(Verdict.WARNS, (dart.name,), width, params.intake, aspect="intake", mends=split)
-            if leg < params.shortest:
-                yield Finding(Verdict.WARNS, (dart.name,), leg, params.shortest, aspect="short")
-            yield from _drawn(piece, dart, params)
+        yield from _read.of(piece, params, partial(_found_on, piece, params))
     yield from _meeting(garment.pattern, params)
+
+
+_read: ByPiece[tuple[Finding, ...]] = ByPiece()
+
+
+def _found_on(piece: Piece, params: Params) -> tuple[Finding, ...]:
+    return tuple(_of_piece(piece, params))
+
+
+def _of_piece(piece: Piece, params: Params) -> Iterator[Finding]:
+    for dart in piece.darts:
+        a, b = (piece.vertex(name) for name in dart.mouth)
+        tip = piece.vertex(dart.tip)
+        leg = distance(a, tip)
+        uneven = leg - distance(b, tip)
+        yield Finding(verdict(uneven, params.legs), (dart.name,), uneven, params.legs, aspect="legs")
+        width = mouth_width(piece, dart)
+        if dart.family == "waist" and width > params.intake:
+            split = (Mend("Split it in two", "split_dart", {"dart": dart.name}),)
+            yield Finding(Verdict.WARNS, (dart.name,), width, params.intake, aspect="intake", mends=split)
+        if leg < params.shortest:
+            yield Finding(Verdict.WARNS, (dart.name,), leg, params.shortest, aspect="short")
+        yield from _drawn(piece, dart, params)
 
 
 def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
     """Yield what is odd about the line across a dart, its tip, and a waist dart's axis."""
-    _, broken = trued_across(piece.edges, dart.mouth, dart_angle(piece, dart))
+    broken = broken_across(piece.edges, dart.mouth, dart_angle(piece, dart))
     before = next(e for e in piece.edges if e.end == dart.mouth[0])
     if not before.curve.is_straight and abs(degrees(broken)) > params.across:
         true = (Mend("True the line across it", "true_dart", {"dart": dart.name}),)

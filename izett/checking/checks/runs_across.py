@@ -34,12 +34,14 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each end of each seam with the angle by which the lines across it break."""
+    # Rectangles meet at right angles, not in one line.
+    cut_straight = {e.lineage for piece in garment.pattern for e in piece.edges if e.role is Role.CUT_EDGE}
     for seam in garment.pattern.seams:
         first, second = seam.sides
         for end in ("start", "end"):
             spans = (first[0 if end == "start" else -1], second[0 if end == "start" else -1])
             vertices = tuple(getattr(span, end) for span in spans)
-            if _straight_cut(garment.pattern, *spans):
+            if any(span.along in cut_straight for span in spans):
                 continue
             try:
                 corner = sum(_corner(garment.pattern, span, end) for span in spans)
@@ -51,12 +53,6 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             way = {"how": "across", "line": seam.name, "at_start": end == "start"}
             mends = () if found is Verdict.PASSES else (Mend("Let the lines run on across it", "true_line", way),)
             yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", mends=mends)
-
-
-def _straight_cut(pattern: Pattern, *spans: Span) -> bool:
-    """Return whether a seam joins rectangles: their cut edges meet at right angles, not in one line."""
-    edges = [edge for piece in pattern for edge in piece.edges if edge.lineage in {span.along for span in spans}]
-    return any(edge.role is Role.CUT_EDGE for edge in edges)
 
 
 def _corner(pattern: Pattern, span: Span, end: str) -> float:

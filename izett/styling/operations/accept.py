@@ -8,7 +8,7 @@ from dataclasses import replace
 from pydantic import Field
 
 from izett.pattern.document import Accepted
-from izett.styling.operation import Context, Group, Operation, Outcome, Params, Phase, Sum, ratio
+from izett.styling.operation import Context, Group, Keeps, Operation, Outcome, Params, Phase, Sum, ratio
 
 
 class Accept(Params):
@@ -39,6 +39,7 @@ OPERATION = Operation(
     params=Accept,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     phase=Phase.ACCEPT,
     examples=({"check": "seams_match", "where": ("shoulder",), "up_to": 1.0, "reason": "eased in"},),

@@ -13,10 +13,23 @@ from math import ceil
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Pattern, Role
+from izett.pattern.document import Pattern, Role, Span
 from izett.pattern.levels import SIDES
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
-from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length, ratio
+from izett.styling.operation import (
+    Context,
+    Group,
+    Keeps,
+    Line,
+    Offer,
+    Operation,
+    Outcome,
+    Params,
+    Phase,
+    Sum,
+    length,
+    ratio,
+)
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 
@@ -73,7 +86,12 @@ class AddBand(Params):
 
     kind: Band = Field(Band.NECKBAND, description="what is added")
     edges: tuple[Line, ...] = Field(min_length=1, max_length=8, description="the edges that it is sewn to, in order")
-    ratio: float = ratio(0.9, low=0.3, high=4, meaning="its length as a share of the edges (a ruffle: over 1)")
+    ratio: float = ratio(
+        0.9,
+        low=0.3,
+        high=4,
+        meaning="length as a share of the edges; an elastic's, of the body's waist",
+    )
     height: float = length(2.0, low=0.5, high=60, meaning="finished height")
     overlap: float = length(
         0.0, low=0, high=150, meaning="longer at the end: button lap of a band, hanging end of a tie"
@@ -98,8 +116,12 @@ def apply(params: AddBand, context: Context) -> Outcome:
     folded = half and not params.overlap
     sewn = edge * params.ratio * (1 if folded or not half else 2)
     width = sewn + (params.overlap if not folded else 0.0)
+    long = around * params.ratio
     if params.kind is Band.ELASTIC:
-        folded, width = False, around * params.ratio + ELASTIC_OVERLAP
+        # A ring holds on the body: at the waist it is a share of that, however wide the edge that it draws in.
+        if _is_waist(context, chain):
+            long = context.body.get("waist_girth", around) * params.ratio
+        folded, width = False, long + ELASTIC_OVERLAP
     tall = params.height * (2 if params.kind in FOLDED else BINDING_FOLDS if params.kind is Band.BINDING else 1)
     count = 2 if params.kind in (Band.CUFF, Band.TIE) and not half else 1
     made = rectangle(
@@ -114,7 +136,7 @@ def apply(params: AddBand, context: Context) -> Outcome:
     told = [
         Sum("edge, around" if half else "edge", around),
         Sum("times", params.ratio, ""),
-        Sum("finished length", around * params.ratio + params.overlap),
+        Sum("finished length", long + params.overlap),
         Sum("cut height", tall),
     ]
     if params.kind is Band.RUFFLE:
@@ -125,6 +147,11 @@ def apply(params: AddBand, context: Context) -> Outcome:
     lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
     pattern = sewn_on(context, context.pattern, made, chain, context.named("sewn_edge"), name, lies=lies)
     return Outcome(pattern, tuple(told), (made.name, context.named("sewn_edge")))
+
+
+def _is_waist(context: Context, chain: tuple[Span, ...]) -> bool:
+    lines = {span.along for span in chain}
+    return all(e.role is Role.WAIST for piece in context.pattern for e in piece.edges if e.lineage in lines)
 
 
 def describe(params: AddBand) -> str:
@@ -174,6 +201,7 @@ OPERATION = Operation(
     params=AddBand,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
     phase=Phase.FOLLOW,

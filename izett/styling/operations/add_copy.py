@@ -18,7 +18,7 @@ from izett.pattern.naming import readable
 from izett.pattern.paper import prefixed
 from izett.pattern.redraw import redrawn
 from izett.styling.making import outlined
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum, length
 from izett.styling.parting import unused
 from izett.styling.subject import Kind, Subject
 
@@ -156,6 +156,7 @@ OPERATION = Operation(
     params=AddCopy,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
     phase=Phase.FOLLOW,

@@ -17,7 +17,7 @@ from izett.geometry.point import distance, left_of, right_of
 from izett.pattern.document import Pattern, Role
 from izett.pattern.sewn import walk
 from izett.styling.making import outlined, sewn_on
-from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Line, Offer, Operation, Outcome, Params, Phase, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -119,6 +119,7 @@ OPERATION = Operation(
     params=AddFacing,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
     phase=Phase.FOLLOW,

@@ -17,7 +17,20 @@ from izett.geometry.curve import Cubic, Curve, joined, straight
 from izett.geometry.point import Point
 from izett.pattern.document import Closure, Opening, Pattern, Role, Span
 from izett.styling.making import chain_of, is_half, length_of, outlined, sewn_on
-from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Phase, Sum, length, share
+from izett.styling.operation import (
+    Context,
+    Group,
+    Keeps,
+    Line,
+    Offer,
+    Operation,
+    Outcome,
+    Params,
+    Phase,
+    Sum,
+    length,
+    share,
+)
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -202,6 +215,7 @@ OPERATION = Operation(
     params=AddGore,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.FULLNESS,
     offers=offers,
     phase=Phase.FOLLOW,

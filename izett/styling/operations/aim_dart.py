@@ -17,7 +17,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
 from izett.pattern.document import Intake, LevelLine, Pattern, Piece, dart_angle
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words, signed
 
@@ -177,6 +177,7 @@ OPERATION = Operation(
     params=AimDart,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
     examples=(

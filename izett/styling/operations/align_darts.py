@@ -14,7 +14,7 @@ from izett.geometry.point import add, scale, subtract, unit
 from izett.pattern.document import Intake, Pattern, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -36,14 +36,19 @@ def apply(params: AlignDarts, context: Context) -> Outcome:
     piece, (dart, *_) = context.darts(params.dart)
     fixed_piece, (fixed, *_) = context.darts(params.to)
     aim, first = _from_seam_start(context.pattern, fixed_piece, fixed), _from_seam_start(context.pattern, piece, dart)
-    pattern = context.pattern
+    pattern, still = context.pattern, piece
+    by, off = 0.0, aim - first
+    last_by, last_off = 0.0, 0.0
     for _ in range(MOST_SLIDES):
-        dart = piece.dart(params.dart)
-        off = aim - _from_seam_start(pattern, piece, dart)
         if abs(off) <= MET:
             break
-        piece = _slid(piece, dart, off)
+        # As far again as the last slide showed is needed: at first, as far as it is off.
+        slope = (off - last_off) / (by - last_by) if by != last_by else -1.0
+        last_by, last_off = by, off
+        by -= off / slope if slope else -off
+        piece = _slid(still, dart, by)
         pattern = pattern.with_pieces(piece)
+        off = aim - _from_seam_start(pattern, piece, piece.dart(params.dart))
     return Outcome(pattern, (Sum("along the seam before", first), Sum("along the seam now", aim)))
 
 
@@ -100,6 +105,7 @@ OPERATION = Operation(
     params=AlignDarts,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
     phase=Phase.FOLLOW,

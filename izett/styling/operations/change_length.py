@@ -16,7 +16,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
 from izett.pattern.document import Pattern, Piece, Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -141,6 +141,7 @@ OPERATION = Operation(
     params=ChangeLength,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,
     examples=(

@@ -22,7 +22,7 @@ from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import span_length
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import signed
 
@@ -221,6 +221,7 @@ OPERATION = Operation(
     params=ChangeNeckline,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
     examples=(

@@ -15,7 +15,7 @@ from izett.pattern.document import Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -112,6 +112,7 @@ OPERATION = Operation(
     params=ChangeShoulder,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
     examples=({"amount": 0.8}, {"amount": -1.0}, {"amount": 6.0, "slope": 1.0}),

@@ -16,7 +16,7 @@ from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
 from izett.styling.fullness import with_levels
 from izett.styling.hems import trued
-from izett.styling.operation import Context, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject, ends_of, run_of
 from izett.styling.words import signed
 
@@ -168,6 +168,7 @@ OPERATION = Operation(
     params=ChangeSide,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     offers=offers,
     blocks=("bodice", "skirt"),
     examples=(

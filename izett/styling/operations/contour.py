@@ -13,7 +13,8 @@ from math import cos, pi, sin
 from pydantic import Field
 
 from izett.errors import ReferenceLost, StepRefused
-from izett.geometry.curve import Curve
+from izett.geometry.blend import refitted, with_handles
+from izett.geometry.curve import Curve, joined
 from izett.geometry.fit import through
 from izett.geometry.outline import runs_within
 from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
@@ -32,7 +33,9 @@ CLEAR_OF_APEX = 1.2
 #: Edges of a panel seam all around: two seams (left and right) with two edges each.
 EDGES = 4
 #: cm. Marks on the seam lie about so far apart.
-MARKS_APART = 1.5
+MARKS_APART = 0.8
+#: cm. The line that the seam ends on above is drawn anew over so much.
+BLENDED = 6.0
 #: cm. So much of the line that the seam ends on is left.
 LEAST_LEFT = 1.0
 #: cm. A level so far beyond the end of the seam is taken in there: a waist line rises and falls by about as much.
@@ -117,7 +120,10 @@ def _bent(
     upper, lower = (edge.start, edge.end) if falls else (edge.end, edge.start)
     at_foot = piece.vertex(lower)[1]
     taken = _sweep(apex[1] - CLEAR_OF_APEX, [(y, by / EDGES) for _, y, by in intakes])
-    trimmed, up = _trimmed(piece, edge, upper, above)
+    inwards = (1.0, 0.0) if left_of(_direction(curve, whole / 2))[0] > 0 else (-1.0, 0.0)
+    # Square to the seam, so that neither panel's edge grows by it.
+    up = scale(left_of(_direction(curve, 0.0 if falls else whole)), above)
+    trimmed = _blended(piece, edge, upper, up)
     trimmed, down = _trimmed(trimmed, edge, lower, taken(at_foot))
     top = piece.vertex(upper)[1] - apex[1] - CLEAR_OF_APEX
     count = max(8, round(whole / MARKS_APART))
@@ -126,7 +132,6 @@ def _bent(
         along = whole * i / count
         spot = curve.at_distance(along)
         rising = max(spot[1] - apex[1] - CLEAR_OF_APEX, 0.0) / top
-        inwards = left_of(_direction(curve, along))
         move = scale(up, rising * rising) if rising > 0 else scale(inwards, taken(spot[1]))
         marks.append(add(spot, move))
     # The ends lie on the lines that the seam ends on.
@@ -177,6 +182,44 @@ def _trimmed(piece: Piece, edge: Edge, corner: str, by: float) -> tuple[Piece, V
     )
     spot = kept.curve.start if kept.start == corner else kept.curve.end
     return trimmed, subtract(spot, piece.vertex(corner))
+
+
+def _blended(piece: Piece, edge: Edge, corner: str, move: Vector) -> Piece:
+    """Return the piece with the line that the seam ends on drawn to the moved corner, over the last stretch of it.
+
+    Cut back along that line, an armhole that runs nearly along the seam would leave the two panels unequal.
+    """
+    if move == (0.0, 0.0):
+        return piece
+    own = (edge.start, edge.end)
+    other = next(e for e in piece.edges if (e.start, e.end) != own and corner in (e.start, e.end))
+    leaves = other.start == corner
+    curve = other.curve.reversed() if leaves else other.curve
+    if curve.length < 2 * LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: only {curve.length:.1f} cm of {line_words(other.lineage)} are there to take from.",
+            mend="Take in less above the bust.",
+            where=(other.lineage,),
+        )
+    kept, last = curve.split(curve.length - min(BLENDED, curve.length / 2))
+    new = joined([*kept.cubics(), *refitted(_one_cubic(last), end=add(curve.end, move)).cubics()])
+    drawn = new.reversed() if leaves else new
+    ring = tuple(replace(e, curve=drawn) if e is other else e for e in piece.edges)
+    return replace(piece, edges=ring)
+
+
+def _one_cubic(curve: Curve) -> Curve:
+    handle = curve.length / 3
+    return Curve(
+        with_handles(
+            curve.start,
+            curve.start_direction,
+            curve.end,
+            scale(curve.end_direction, -1.0),
+            start_handle=handle,
+            end_handle=handle,
+        )
+    )
 
 
 def _direction(curve: Curve, along: float) -> Vector:

@@ -15,7 +15,7 @@ from izett.geometry.curve import straight
 from izett.pattern.document import Intake, Notch, NotchKind, Pattern, Piece, Role, mouth_width
 from izett.pattern.paper import without_dart
 from izett.pattern.sewn import span_length
-from izett.styling.fullness import meant
+from izett.styling.fullness import meant, ratio_of
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
@@ -67,7 +67,7 @@ def apply(params: ConvertDart, context: Context) -> Outcome:
     longer = span_length(after, span) if span else 0.0
     told = [Sum("mouth of the dart", width)]
     if longer > width and not sums:
-        told += [Sum("edge as cut", longer), Sum("ratio", longer / (longer - width), "")]
+        told += [Sum("edge as cut", longer), ratio_of(longer, longer - width)]
     return Outcome(pattern, (*told, *sums, Sum("line drawn anew within", off)))
 
 

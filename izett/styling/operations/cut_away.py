@@ -14,7 +14,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.outline import signed_area
 from izett.geometry.point import distance, left_of
 from izett.pattern.document import Pattern, Piece, Role, Seam, Span
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.parting import Naming, cut_off_name, parted, ready_between
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
@@ -145,6 +145,7 @@ OPERATION = Operation(
     params=CutAway,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.HEM,
     offers=offers,
     blocks=("bodice", "sleeve"),

@@ -16,7 +16,7 @@ from izett.geometry.point import Point, cross, subtract, unit
 from izett.pattern.document import Notch, Pattern, Piece, Seam, Span
 from izett.pattern.naming import readable
 from izett.pattern.paper import between_gates, flipped, prefixed
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params
 from izett.styling.parting import unused
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
@@ -184,6 +184,7 @@ OPERATION = Operation(
     params=FoldOpen,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.LINES,
     offers=offers,
     examples=(

@@ -20,7 +20,7 @@ from izett.pattern.document import Diamond, Edge, Intake, Pattern, Piece, Role, 
 from izett.pattern.paper import between_gates, flipped, moved
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words
@@ -248,6 +248,7 @@ OPERATION = Operation(
     params=JoinPieces,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.LINES,
     offers=offers,
     examples=({"seam": "shoulder"},),

@@ -19,7 +19,7 @@ from izett.pattern.paper import moved_diamond
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words, signed
 
@@ -148,6 +148,7 @@ OPERATION = Operation(
     params=Lengthen,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,
     blocks=("bodice", "sleeve", "skirt"),

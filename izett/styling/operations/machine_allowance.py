@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from izett.pattern.document import Machine, Pattern
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum, length
 from izett.styling.subject import Kind, Subject
 
 
@@ -42,6 +42,7 @@ OPERATION = Operation(
     params=MachineAllowance,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
     phase=Phase.ACCEPT,

@@ -11,7 +11,7 @@ from pydantic import Field
 
 from izett.pattern.document import Notch, Pattern, Seam
 from izett.pattern.sewn import holding, seam_lengths, span_length
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject, seam_at
 
@@ -90,6 +90,7 @@ OPERATION = Operation(
     params=MatchNotches,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
     phase=Phase.FOLLOW,

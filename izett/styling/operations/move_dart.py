@@ -18,7 +18,7 @@ from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, dart_angl
 from izett.pattern.paper import trued_across
 from izett.pattern.sewn import place_on
 from izett.styling.carrying import carried, region_of
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, share
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, share
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words, line_words
 
@@ -195,6 +195,7 @@ OPERATION = Operation(
     params=MoveDart,
     apply=apply,
     describe=describe,
+    keeps=frozenset(Keeps),
     group=Group.DARTS,
     offers=offers,
     examples=(

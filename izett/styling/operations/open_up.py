@@ -25,7 +25,7 @@ from izett.pattern.document import (
     Role,
 )
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Line, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -143,6 +143,7 @@ OPERATION = Operation(
     params=OpenUp,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.HEM,
     offers=offers,
     examples=(

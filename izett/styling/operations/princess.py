@@ -16,7 +16,7 @@ from izett.geometry.outline import along_line
 from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Pattern, Piece, Role, Seam, mouth_width
 from izett.pattern.paper import Gate, gate_of, parted_at
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, cut_off_name, parted
 from izett.styling.subject import Subject, ends_of, run_of
 from izett.styling.words import line_words
@@ -181,6 +181,7 @@ OPERATION = Operation(
     params=Princess,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.LINES,
     offers=offers,
     examples=(

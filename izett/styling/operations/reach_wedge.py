@@ -25,7 +25,7 @@ WING = 0.6
 #: rad. Nor does the seam turn there by more than this, however short its uppermost stretch is.
 MOST_TURN = 0.12
 #: Of the way to the meeting of its end tangents, how far the handles of the lower curve go.
-FULLNESS = 0.62
+FULLNESS, FLATTEST, FULLEST = 0.62, 0.3, 0.8
 #: cm. Tangents that meet nearer than this would make a corner, not a curve.
 LEAST_AHEAD = 0.5
 
@@ -99,16 +99,35 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
 
     last = list(neighbour.curve.cubics())[-1 if seam_first else 0]
     most = min(params.amount * WING, tan(MOST_TURN) * (Curve(last).length + params.amount))
-    aside = 0.0 if longer(0.0) >= 0 else most if longer(most) <= 0 else root(longer, 0.0, most)
+    # It need not keep its length to the hair: between nothing and the most by proportion.
+    short, long = longer(0.0), longer(most)
+    aside = 0.0 if short >= 0 else most if long <= 0 else most * short / (short - long)
     spot = raised(aside)
-    new = _lower(lower, spot, grown, neighbour.curve, seam_first=seam_first)
+
+    def drawn(fullness: float) -> Curve:
+        return _lower(lower, spot, grown, neighbour.curve, seam_first=seam_first, fullness=fullness)
+
+    # What is still too long or too short is drawn flatter or fuller.
+    flat, full = (drawn(fullness).length - lower.length for fullness in (FLATTEST, FULLEST))
+    if flat < 0 < full:
+        new = drawn(root(lambda f: drawn(f).length - lower.length, FLATTEST, FULLEST, within=1e-4))
+    else:
+        new = drawn(FLATTEST if flat >= 0 else FULLEST)
     whole = joined([*new.cubics(), *upper.cubics()])
     corner = edge.start if seam_first else edge.end
     moved = redrawn(piece, moves={corner: spot})
     return replace(moved, edges=tuple(_with(e, edge, whole if seam_first else whole.reversed()) for e in moved.edges))
 
 
-def _lower(lower: Curve, corner: Point, grown: Callable[[Point], Curve], seam: Curve, *, seam_first: bool) -> Curve:
+def _lower(
+    lower: Curve,
+    corner: Point,
+    grown: Callable[[Point], Curve],
+    seam: Curve,
+    *,
+    seam_first: bool,
+    fullness: float = FULLNESS,
+) -> Curve:
     """Return the lower part drawn to the raised corner, as square to the grown seam as it was to the seam before."""
     new = grown(corner)
     angle = (
@@ -117,7 +136,7 @@ def _lower(lower: Curve, corner: Point, grown: Callable[[Point], Curve], seam: C
     leaving = Motion.turning(angle, about=(0.0, 0.0)).direction(lower.start_direction)
     arriving = scale(lower.end_direction, -1.0)
     cubic = towards_meeting(
-        corner, leaving, lower.end, arriving, start_fraction=FULLNESS, end_fraction=FULLNESS, least=LEAST_AHEAD
+        corner, leaving, lower.end, arriving, start_fraction=fullness, end_fraction=fullness, least=LEAST_AHEAD
     )
     if cubic is None:
         third = distance(corner, lower.end) / 3

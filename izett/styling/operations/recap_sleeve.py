@@ -105,8 +105,7 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
         return lengths[0] - wanted[0], lengths[1] - wanted[1]
 
     try:
-        start = root(lambda f: sum(off(f, 0.0)), LEAST_FACTOR, MOST_FACTOR)
-        factor, shift = roots(off, (start, 0.0))
+        factor, shift = _solved(off)
     except ValueError:
         raise StepRefused(
             f"The cap cannot be fitted to an armhole of {sum(wanted):.1f} cm with its ease by {by.value} alone.",
@@ -114,6 +113,17 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
             where=("cap",),
         ) from None
     return warped(sleeve, grown(factor, shift))
+
+
+def _solved(off: Callable[[float, float], tuple[float, float]]) -> tuple[float, float]:
+    """Return by what factor and shift both halves fit: from the cap as it is, or else from one that fits as a whole."""
+    try:
+        factor, shift = roots(off, (1.0, 0.0))
+        if LEAST_FACTOR <= factor <= MOST_FACTOR:
+            return factor, shift
+    except ValueError:
+        pass
+    return roots(off, (root(lambda f: sum(off(f, 0.0)), LEAST_FACTOR, MOST_FACTOR), 0.0))
 
 
 def describe(params: RecapSleeve) -> str:

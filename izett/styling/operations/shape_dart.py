@@ -12,7 +12,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.pattern.document import Pattern, mouth_width
 from izett.pattern.paper import with_leg_shapes
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -62,6 +62,7 @@ OPERATION = Operation(
     params=ShapeDart,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
     examples=({"dart": "front.waist_dart", "bow": 0.3}, {"dart": "back.waist_dart", "bow": -0.15}),

@@ -16,7 +16,7 @@ from izett.geometry.fit import through
 from izett.geometry.point import Point, Vector, add, between, scale, unit
 from izett.pattern.document import Edge, Pattern, Piece, Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -165,6 +165,7 @@ OPERATION = Operation(
     params=ShapeHem,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.HEM,
     offers=offers,
     blocks=("bodice", "skirt"),

@@ -21,7 +21,7 @@ from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Intake, Pattern, Piece, Role, dart_angle, mouth_width
 from izett.pattern.paper import with_leg_shapes, without_dart
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -151,6 +151,7 @@ OPERATION = Operation(
     params=ShareIntake,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
     blocks=("skirt",),

@@ -20,7 +20,7 @@ from izett.pattern.paper import one_span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import signed
@@ -212,6 +212,7 @@ OPERATION = Operation(
     params=ShiftSeam,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,
     blocks=("bodice", "skirt"),

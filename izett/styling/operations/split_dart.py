@@ -10,7 +10,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.pattern.document import Edge, Pattern
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, count, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, count, length
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
 
@@ -73,6 +73,7 @@ OPERATION = Operation(
     params=SplitDart,
     apply=apply,
     describe=describe,
+    keeps=frozenset(Keeps),
     group=Group.DARTS,
     offers=offers,
     examples=({"dart": "back.waist_dart"}, {"dart": "front.waist_dart", "apart": 2.0}),

@@ -11,7 +11,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import cross, distance, subtract
 from izett.pattern.document import Pattern, Piece
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, cut_off_name, parted, ready_between
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
@@ -100,6 +100,7 @@ OPERATION = Operation(
     params=StyleLine,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.LINES,
     offers=offers,
     examples=(

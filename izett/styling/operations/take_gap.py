@@ -18,7 +18,7 @@ from izett.geometry.point import between, distance
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, legs, mouth_width
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import dart_words, line_words
 
@@ -132,6 +132,7 @@ OPERATION = Operation(
     params=TakeGap,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
     examples=(

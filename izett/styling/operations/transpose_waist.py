@@ -12,7 +12,7 @@ from izett.geometry.point import Point, Vector, add, between, dot, scale, subtra
 from izett.pattern.document import Edge, Pattern, Piece, Role, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -97,6 +97,7 @@ OPERATION = Operation(
     params=TransposeWaist,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,
     examples=({"up": 1.5}, {"up": -1.0}),

@@ -13,7 +13,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.pattern.document import Pattern, dart_angle
 from izett.pattern.paper import trued_across
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -58,6 +58,7 @@ OPERATION = Operation(
     params=TrueDart,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
     examples=({"dart": "front.waist_dart"}, {"dart": "back.waist_dart"}),

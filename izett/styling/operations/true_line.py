@@ -19,7 +19,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Vector, dot, turn
 from izett.pattern.document import Edge, Pattern, Piece, Role
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
 from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
@@ -160,6 +160,7 @@ OPERATION = Operation(
     params=TrueLine,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
     examples=(

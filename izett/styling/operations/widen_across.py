@@ -17,7 +17,7 @@ from izett.geometry.point import add, scale
 from izett.pattern.document import Pattern, Role, Seam, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -116,6 +116,7 @@ OPERATION = Operation(
     params=WidenAcross,
     apply=apply,
     describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
     examples=(

@@ -4,7 +4,7 @@ import { day, inWords, lineName, OUTCOMES, pencil } from './words';
 test('lines are named in words', () => {
 	expect(lineName('back.armhole')).toBe('back armhole');
 	expect(lineName('front.bust_dart_2')).toBe('front bust dart 2');
-	expect(lineName('s-2cee598c9d.1.princess_front')).toBe('princess front');
+	expect(lineName('s2cee598c9d.1.princess_front')).toBe('princess front');
 });
 
 test('dates are read as a person reads them', () => {

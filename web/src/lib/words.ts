@@ -2,7 +2,10 @@
 
 /** Return 'back armhole' for `back.armhole`; what a step made is called without the step's own name. */
 export function lineName(lineage: string): string {
-	return lineage.replace(/^s-[0-9a-z]+(\.\d+)*\.|_s-[0-9a-z]+$/, '').replaceAll('.', ' ').replaceAll('_', ' ');
+	return lineage
+		.replace(/^s-?[0-9a-f]{10}(\.\d+)*\.|_s-?[0-9a-f]{10}$/, '')
+		.replaceAll('.', ' ')
+		.replaceAll('_', ' ');
 }
 
 /** Return a rule as it is written on paper: 'back neck width × neck rise share'. */

@@ -1,7 +1,7 @@
 <!-- One piece on the table: paper, lines that can be pointed at, darts, marks, grain, name. -->
 <script lang="ts">
 	import type { Piece } from '../api/client';
-	import { bounds, curvePath, linePath, ringPath, type Pair } from './view';
+	import { bounds, curvePath, linePath, ringPath, roomRightOf, type Pair } from './view';
 
 	interface Props {
 		piece: Piece;
@@ -28,21 +28,21 @@
 	/** A piece appears with its first line, its notches with the last. */
 	const begun = $derived(edges.length > 0);
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
-	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
 	/** The title, a line for each of its parts: a panel is narrow. */
 	const title = $derived(piece.title.split(', '));
-	const nameSize = $derived.by(() => {
-		const box = bounds(piece);
-		const room = (box.x + box.width - piece.grain[1][0]) / perPixel;
-		const longest = Math.max(...title.map((part) => part.length));
-		const fits = Math.min((box.width / perPixel) * 0.068, room / (longest * LETTER));
-		return Math.min(Math.max(fits, 7), 15);
-	});
 	/** Beside the grain line: at its head, or half-way down on a panel, which is narrow above. */
 	const written = $derived.by((): Pair => {
 		const [foot, head] = piece.grain;
 		const down = title.length > 1 ? 0.45 : 0;
 		return [head[0] + (foot[0] - head[0]) * down, head[1] + (foot[1] - head[1]) * down];
+	});
+	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
+	const nameSize = $derived.by(() => {
+		const box = bounds(piece);
+		const room = roomRightOf(piece, written) / perPixel;
+		const longest = Math.max(...title.map((part) => part.length));
+		const fits = Math.min((box.width / perPixel) * 0.068, room / (longest * LETTER));
+		return Math.min(Math.max(fits, 7), 15);
 	});
 	const how = $derived(
 		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +

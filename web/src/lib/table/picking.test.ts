@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Piece } from '../api/client';
-import { flattened, fractionOn, subjects } from './picking';
+import { fractionOn, subjects } from './picking';
+import { flattened } from './view';
 
 const edge = (role: string, lineage: string, start: string, end: string, curve: number[][], length: number) =>
 	({ role, lineage, start, end, curve, length }) as Piece['edges'][number];

@@ -1,7 +1,7 @@
 /** What can be pointed at on the table, and where on it: names and shares; lengths are the core's. */
 import { lineName } from '../words';
 import type { Piece } from '../api/client';
-import type { Pair } from './view';
+import { flattened, type Pair } from './view';
 
 export type SubjectKind = 'dart' | 'line' | 'level' | 'piece' | 'garment';
 
@@ -51,25 +51,6 @@ function inOrder<E extends { start: string; end: string }>(piece: Piece, edges: 
 		return !edges.some((e) => e.start === before.start);
 	});
 	return first > 0 ? [...edges.slice(first), ...edges.slice(0, first)] : edges;
-}
-
-/** Return points on a curve, near enough to point at it. */
-export function flattened(points: readonly Pair[]): Pair[] {
-	if (points.length === 2) return [...points];
-	const found: Pair[] = [points[0]!];
-	for (let i = 0; i + 3 < points.length; i += 3) {
-		const [a, b, c, d] = points.slice(i, i + 4) as [Pair, Pair, Pair, Pair];
-		for (let n = 1; n <= 12; n++) {
-			const t = n / 12;
-			const s = 1 - t;
-			const w = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t] as const;
-			found.push([
-				w[0] * a[0] + w[1] * b[0] + w[2] * c[0] + w[3] * d[0],
-				w[0] * a[1] + w[1] * b[1] + w[2] * c[1] + w[3] * d[1],
-			]);
-		}
-	}
-	return found;
 }
 
 /** Return everything on the table that can be pointed at, for choosing it without a pointer. */

@@ -50,6 +50,40 @@ function hangsFrom(piece: Piece, other: Piece): boolean {
 	return piece.part.endsWith(`_${other.part}`);
 }
 
+/** Return points on a curve, near enough to point at it. */
+export function flattened(points: readonly Pair[]): Pair[] {
+	if (points.length === 2) return [...points];
+	const found: Pair[] = [points[0]!];
+	for (let i = 0; i + 3 < points.length; i += 3) {
+		const [a, b, c, d] = points.slice(i, i + 4) as [Pair, Pair, Pair, Pair];
+		for (let n = 1; n <= 12; n++) {
+			const t = n / 12;
+			const s = 1 - t;
+			const w = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t] as const;
+			found.push([
+				w[0] * a[0] + w[1] * b[0] + w[2] * c[0] + w[3] * d[0],
+				w[0] * a[1] + w[1] * b[1] + w[2] * c[1] + w[3] * d[1],
+			]);
+		}
+	}
+	return found;
+}
+
+/** Return how far (cm) the paper goes on to the right of a place on a piece. */
+export function roomRightOf(piece: Piece, [x, y]: Pair): number {
+	const met: number[] = [];
+	for (const edge of piece.edges) {
+		const points = flattened(edge.curve as Pair[]);
+		for (let i = 1; i < points.length; i++) {
+			const [a, b] = [points[i - 1] as Pair, points[i] as Pair];
+			if (a[1] > y === b[1] > y) continue;
+			const at = a[0] + ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]);
+			if (at > x) met.push(at - x);
+		}
+	}
+	return met.length ? Math.min(...met) : 0;
+}
+
 /** Return the box around a piece in the pattern's frame, y up. */
 export function bounds(piece: Piece): View {
 	const points = [...piece.cutting, ...piece.edges.flatMap((edge) => edge.curve)] as Pair[];

@@ -1,0 +1,65 @@
+"""What a step must not change, read after it: the paper, and seams that agreed.
+
+A step that only turns or cuts paper keeps all of it; a step that works on one edge leaves its seams as equal as they
+were. Both are read after every step that says so, and what is off is told beside it: it would be found much later
+otherwise, on cloth. Common practice (recheck after every change), no single source.
+"""
+
+from izett.errors import ReferenceLost
+from izett.geometry.outline import signed_area
+from izett.pattern.document import Pattern, Piece, Seam
+from izett.pattern.naming import readable
+from izett.pattern.sewn import seam_lengths
+from izett.styling.operation import Keeps, Sum
+
+#: cm. A seam may change by what sewing eases in; common practice.
+SEAM_OFF = 0.15
+#: cm². Trueing the line across a closed dart moves so much paper at most: a pencil line along a waist.
+PAPER_OFF = 2.5
+
+
+def lost(keeps: frozenset[Keeps], before: Pattern, after: Pattern) -> tuple[Sum, ...]:
+    """Return what a step changed that it must not, as lines of its arithmetic; nothing where all is kept."""
+    found: list[Sum] = []
+    old = {id(piece) for piece in before}
+    new = [piece for piece in after if id(piece) not in old]
+    if not new:
+        return ()
+    if Keeps.PAPER in keeps:
+        kept = {id(piece) for piece in after}
+        off = sum(paper(p) for p in new) - sum(paper(p) for p in before if id(p) not in kept)
+        if abs(off) > PAPER_OFF:
+            found.append(Sum("check this: paper gained or lost", off, "cm²"))
+    if Keeps.SEAMS in keeps:
+        seams = {seam.name: seam for seam in before.seams}
+        for seam in after.seams:
+            if seam.name in seams and _touches(seam, new):
+                off = _uneven(after, seam) - _uneven(before, seams[seam.name])
+                if abs(off) > SEAM_OFF:
+                    found.append(Sum(f"check this: the {readable(seam.name)} seam has changed by", off))
+    return tuple(found)
+
+
+def paper(piece: Piece) -> float:
+    """Return the area of a piece in cm², without what its darts take out as far as their pivots."""
+    points = []
+    for edge in piece.edges:
+        if not edge.is_leg:
+            points += edge.curve.flattened()[:-1]
+        elif edge.end == piece.dart(edge.lineage).tip:
+            # The first leg: from the mouth to the pivot, about which the paper turns.
+            points += [edge.curve.start, piece.dart(edge.lineage).pivot]
+    return signed_area(points)
+
+
+def _touches(seam: Seam, pieces: list[Piece]) -> bool:
+    return any(piece.holds(span.start) for side in seam.sides for span in side for piece in pieces)
+
+
+def _uneven(pattern: Pattern, seam: Seam) -> float:
+    """Return how much the second side is longer, cm, less what is meant; 0 where a side has lost its end."""
+    try:
+        first, second = seam_lengths(pattern, seam)
+    except ReferenceLost:
+        return 0.0
+    return second - first - seam.ease[0]
