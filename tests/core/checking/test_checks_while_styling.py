@@ -155,3 +155,26 @@ def test_a_check_reads_an_untouched_piece_once(evaluator, middling, monkeypatch)
     touched = pattern.with_pieces(replace(back, title="Back"))
     run(replace(check, find=counting), Garment(touched, {}))
     assert seen == ["bodice_back"]
+
+
+def test_a_neckline_that_is_meant_to_be_wide_is_not_called_loose(evaluator, middling):
+    """What a step means moves what is wanted: the shoulder that a wide neck leaves is no tight one."""
+    body = {**middling, "neck_girth": 37.0, "shoulder_length": 12.2, "hand_girth": 20.0, "wrist_girth": 16.0}
+    wide = ("change_neckline", {"wider": 3.0, "front": 6.0, "back": 2.0})
+    states = [
+        {place.key: (place.state, place.ease) for place in ease_map(e.pattern, body)}
+        for e in (worked(evaluator, body), worked(evaluator, body, wide))
+    ]
+    for key in ("neck", "shoulder"):
+        assert states[0][key][0] == states[1][key][0] == "as meant"
+        assert abs(states[1][key][1] - states[0][key][1]) > 2
+
+
+def test_a_ratio_warns_where_a_full_style_would_look_plain_or_not_fit_its_band(evaluator, middling):
+    """The handbook's readings: under 1.3 plain, over 3 too full for a band in mid-weight cloth; 32 sewn to 21 is 1.5."""
+    from izett.styling.fullness import ratio_of
+
+    assert "looks plain" in ratio_of(25.0, 21.0).what
+    assert ratio_of(32.0, 21.0) == ("ratio", pytest.approx(1.5, abs=0.03), "")
+    assert "hardly goes" in ratio_of(70.0, 21.0).what
+    assert ratio_of(44.0, 42.0).what == "ratio"

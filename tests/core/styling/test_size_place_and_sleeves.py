@@ -178,3 +178,36 @@ def test_unfolded_and_placed_on_the_fold_again_nothing_is_lost(evaluator, middli
         assert sides(evaluation.pattern, f"{name}_right") == pytest.approx(sides(evaluation.pattern, name))
     for level in ("bust", "waist"):
         assert width(evaluation.pattern, level) == pytest.approx(width(evaluation.draft.pattern, level), abs=1e-6)
+
+
+@given(HIPS, st.floats(0.5, 3))
+def test_a_wedge_lengthens_side_and_underarm_by_what_it_says(evaluator, body, amount):
+    evaluation = worked(evaluator, body, ("reach_wedge", {"amount": amount}), blocks=TOP)
+    assume(evaluation.stages[0].failure is None)
+    before, after = evaluation.draft.pattern, evaluation.pattern
+    for seam in ("side", "underarm"):
+        for was, now in zip(sides(before, seam), sides(after, seam), strict=True):
+            assert now - was == pytest.approx(amount, abs=1e-4)
+    # The corner goes up more than out: a wing would stand off under the arm.
+    for name in ("front.underarm", "back.underarm"):
+        piece, old = after.holding(name), before.holding(name)
+        (x, y), (ox, oy) = piece.vertex(name), old.vertex(name)
+        assert y - oy > abs(x - ox)
+
+
+def test_an_elastic_is_a_share_of_the_body_however_wide_the_waist_that_it_draws_in(evaluator, middling):
+    """The handbook's ring: 0.87 of the waist finished, cut 2 longer; the trade's '10 cm less' at a 76 waist."""
+    waists = [
+        line("skirt_front", "waist_side", "waist_cf", "waist"),
+        line("skirt_back", "waist_cb", "waist_side", "waist"),
+    ]
+    band = ("add_band", {"kind": "elastic", "edges": waists, "ratio": 0.87, "height": 3.0})
+    for more in (0.0, 6.0):
+        body = {**middling, "waist_girth": 76.0}
+        evaluation = worked(evaluator, body, ("change_side", {"waist": more / 4}), band, blocks=("skirt",))
+        told = sums(evaluation)
+        assert told["finished length"] == pytest.approx(0.87 * 76)
+        assert abs(told["finished length"] - (76 - 10)) < 0.2
+        (ring,) = [p for p in evaluation.pattern if p.title.startswith("Elastic")]
+        xs = [p[0] for p in ring.outline()]
+        assert max(xs) - min(xs) == pytest.approx(0.87 * 76 + 2)
