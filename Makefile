@@ -3,6 +3,8 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := help
 PYTHON ?= python3
 PORT ?= 8765
+# Of the tests, side by side; 0 runs them one after another.
+WORKERS ?= 2
 BIN := .venv/bin
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
 
@@ -53,7 +55,7 @@ chromium:
 
 test: check chromium web/dist/index.html ## everything that must hold: make check, then all tests
 	cd web && npm test --silent
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest --numprocesses=$(WORKERS) --dist=loadgroup
 
 fix: .venv/.ready web/node_modules/.ready ## format and mend what can be mended by itself
 	$(BIN)/ruff format --quiet .

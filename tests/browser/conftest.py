@@ -18,6 +18,9 @@ FLAGS = [
     "--disable-sync",
 ]
 
+#: Milliseconds until a test gives up: a slow machine, with another worker beside, is no fault.
+PATIENCE = 30_000
+
 
 @pytest.fixture(scope="session")
 def chromium():
@@ -35,10 +38,14 @@ class Tab:
         self.server = server.url
         self.complaints: list[str] = []
         self.expected: list[str] = []
-        self.page.set_default_timeout(8000)
+        self.asked: list[str] = []
+        self.page.set_default_timeout(PATIENCE)
         self.page.on("pageerror", lambda error: self.complaints.append(f"page error: {error}"))
         self.page.on("console", lambda m: m.type == "error" and self.complaints.append(f"console: {m.text}"))
         self.page.on("request", self._asked)
+        self.page.on(
+            "response", lambda answer: self.asked.append(f"{answer.status}:{answer.url.removeprefix(self.server)}")
+        )
 
     def _asked(self, request):
         if not request.url.startswith((self.server, "data:", "blob:")):
@@ -73,7 +80,7 @@ class Tab:
         """Wait until what is done in the block is kept, and shown again."""
         before = self.state()["version"]
         yield
-        for _ in range(80):
+        for _ in range(PATIENCE // 50):
             if self.state()["version"] > before:
                 break
             self.page.wait_for_timeout(50)
@@ -111,8 +118,25 @@ class Tab:
 MEASURES = {"bust_girth": "92", "waist_girth": "74", "height": "168", "high_bust_girth": "87"}
 
 
+def pytest_collection_modifyitems(items):
+    """Keep the browser's tests on one worker: chromium and the server use what two cores have; the core's run beside."""
+    for item in items:
+        if Path(__file__).parent in item.path.parents:
+            item.add_marker(pytest.mark.xdist_group("browser"))
+
+
+FAILED = pytest.StashKey[bool]()
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item, call):
+    report = yield
+    item.stash[FAILED] = item.stash.get(FAILED, False) or report.failed
+    return report
+
+
 @pytest.fixture
-def tab(chromium, live_server):
+def tab(request, chromium, live_server):
     if not (ROOT / "web" / "dist" / "index.html").exists():
         pytest.fail("the front end is not built: make test builds it")
     context = chromium.new_context(
@@ -120,6 +144,11 @@ def tab(chromium, live_server):
     )
     tab = Tab(context, live_server)
     yield tab
+    if request.node.stash.get(FAILED, False):
+        # What a person would have seen: without it a failure on another machine cannot be told.
+        print(
+            f"\nat {tab.page.url}; asked for: {' '.join(tab.asked[-12:])}\n{tab.page.locator('body').inner_text()[:4000]}"
+        )
     complaints = tab.unexpected()
     # Closed before the database is flushed, so that no request is under way then.
     context.close()

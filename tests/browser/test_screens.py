@@ -19,6 +19,10 @@ SCREENS = (
     "{job}/draft?panel=block",
     "{job}/draft?panel=schools",
     "{job}/draft?panel=hand",
+    "{job}/style",
+    "{job}/check",
+    "{job}/check?panel=walk",
+    "{job}/check?panel=ease",
     "{job}/fit",
     "{job}/cut",
 )
@@ -38,19 +42,46 @@ def settle(tab):
     tab.page.wait_for_timeout(150)
 
 
-@pytest.mark.parametrize("mode", ["light", "dark"])
-def test_axe_finds_nothing_serious_on_any_screen(tab, demo, mode):
-    tab.page.add_init_script(f"localStorage.setItem('izett-dim', '{'yes' if mode == 'dark' else 'no'}')")
-    for screen in SCREENS:
+#: A tablet either way up, and 1280 × 800 at 200 %.
+SIZES = ((1024, 768), (768, 1024), (640, 400))
+
+
+def serious(tab):
+    found = Axe().run(tab.page).response["violations"]
+    return [
+        (v["id"], [node["html"][:120] for node in v["nodes"][:3]])
+        for v in found
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+@pytest.mark.parametrize("screens", [SCREENS[::2], SCREENS[1::2]], ids=["one half", "the other"])
+def test_every_screen_is_readable_for_everyone_by_day_and_evening_and_runs_out_of_no_page(tab, demo, screens):
+    """Each is opened once and looked at in both lights and four sizes: axe finds nothing serious, nothing overflows."""
+    for screen in screens:
+        tab.page.set_viewport_size({"width": 1280, "height": 800})
         tab.open(screen.format(job=demo))
         settle(tab)
-        found = Axe().run(tab.page).response["violations"]
-        serious = [
-            (v["id"], [node["html"][:120] for node in v["nodes"][:3]])
-            for v in found
-            if v["impact"] in ("serious", "critical")
-        ]
-        assert serious == [], screen
+        for light in ("Evening light", "Day light"):
+            assert serious(tab) == [], (screen, light)
+            tab.button(light).click()
+        for width, height in SIZES:
+            tab.page.set_viewport_size({"width": width, "height": height})
+            tab.page.wait_for_timeout(100)
+            over = tab.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            assert over <= 1, (screen, width)
+
+
+def test_what_is_done_on_the_style_and_check_screens_is_readable_for_everyone(tab, demo):
+    """With a thing pointed at, and with a step open: what those screens are for."""
+    tab.open(f"{demo}/style")
+    tab.page.get_by_label("Point at the table, or choose").select_option(label="Bodice front: front neck")
+    tab.page.locator(".offers li").first.wait_for()
+    assert serious(tab) == []
+    tab.page.get_by_role("button", name="V neckline", exact=True).click()
+    tab.page.locator("form.step").wait_for()
+    settle(tab)
+    assert serious(tab) == []
 
 
 def test_inches_are_shown_with_fractions_everywhere(tab, demo):
@@ -125,14 +156,3 @@ def test_findings_are_put_on_the_figure_by_keyboard(tab, demo):
     tab.page.get_by_role("button", name="Strain across the back on reaching", exact=True).first.focus()
     tab.page.keyboard.press("Enter")
     assert tab.page.get_by_label("It shows").input_value() == "back_tight"
-
-
-@pytest.mark.parametrize(("width", "height"), [(1024, 768), (768, 1024), (640, 400)])
-def test_nothing_runs_out_of_the_page_on_a_tablet_or_at_double_zoom(tab, demo, width, height):
-    """640 × 400 is 1280 × 800 at 200 %."""
-    tab.page.set_viewport_size({"width": width, "height": height})
-    for screen in SCREENS:
-        tab.open(screen.format(job=demo))
-        settle(tab)
-        over = tab.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
-        assert over <= 1, screen

@@ -80,10 +80,13 @@ def test_what_is_shown_is_within_half_the_last_place(cm):
     assert abs(in_inches - cm) <= 2.54 / 32 + 1e-9
 
 
+UNITS = pint.UnitRegistry()
+
+
 @given(st.floats(0.01, 300, allow_nan=False))
 def test_conversion_agrees_with_a_units_library(cm):
     """Against pint, whose inch is the international inch of 1959 (2.54 cm exactly)."""
-    units = pint.UnitRegistry()
+    units = UNITS
     inches = (cm * units.centimeter).to(units.inch).magnitude
     assert read_length(f"{inches:.12f}", unit=Unit.INCH).cm == pytest.approx(cm, abs=1e-10)
 

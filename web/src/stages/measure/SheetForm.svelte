@@ -1,5 +1,6 @@
 <!-- The sheet itself: all measures by station, typed in either unit, looked at while they are typed. -->
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { searchParams } from 'sv-router';
 	import type { Measure } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
@@ -53,8 +54,15 @@
 		event.preventDefault();
 		const fields = [...document.querySelectorAll<HTMLInputElement>('[data-measure]')];
 		const at = fields.indexOf(event.target as HTMLInputElement);
-		const to = fields[at + step] ?? (step > 0 ? document.querySelector<HTMLElement>('#keep') : null);
-		to?.focus();
+		if (fields[at + step]) fields[at + step]?.focus();
+		else if (step > 0) void toKeep(event.target as HTMLInputElement);
+	}
+
+	/** After the last field: to what keeps the sheet, which waits for what the core thinks of the last reading. */
+	async function toKeep(from: HTMLInputElement): Promise<void> {
+		await sheet.judged();
+		await tick();
+		if (document.activeElement === from) document.querySelector<HTMLElement>('#keep')?.focus();
 	}
 
 	function go(symbol: string): void {
@@ -116,10 +124,7 @@
 			<Doubts {sheet} ongo={go} />
 			{#if pointed}<div class="sheet part"><OneMeasure measure={pointed} {sheet} /></div>{/if}
 			<section class="sheet part">
-				<p>
-					<strong class="figures">{taken}</strong> taken.
-					{#if review?.can_draft}What is not taken is estimated, and marked so.{/if}
-				</p>
+				{#if review?.can_draft}<p>What is not taken is estimated, and marked so.</p>{/if}
 				{#if unread.length}
 					<p class="missing">
 						Not read yet: {unread.map((r) => shelf.name(r.symbol).toLowerCase()).join(', ')}.
@@ -157,15 +162,19 @@
 						placeholder="which foundation garments"
 					/>
 				</div>
-				<button id="keep" class="button main" disabled={sheet.busy || !review?.can_draft} onclick={onkeep}
-					>{keepWords}</button
-				>
 			</section>
 			<NextMeasures {sheet} {used} {chosen} {onallow} ongo={go} />
 			{#each shelf.all?.cautions.measure ?? [] as caution (caution)}
 				<p class="soft">{caution}</p>
 			{/each}
 			<DeleteWearer {wearer} name={wearerName} />
+		</div>
+		<!-- At the foot, where nothing that is told meanwhile can move it from under the pointer. -->
+		<div class="foot">
+			<span><strong class="figures">{taken}</strong> taken</span>
+			<button id="keep" class="button main" disabled={sheet.busy || !review?.can_draft} onclick={onkeep}
+				>{keepWords}</button
+			>
 		</div>
 	</aside>
 </div>
@@ -247,7 +256,16 @@
 		grid-template-columns: auto 1fr;
 		gap: 0.5rem 0.8rem;
 		align-items: center;
-		margin: 0.6rem 0 0.9rem;
+		margin: 0.6rem 0 0.2rem;
+	}
+	.foot {
+		display: flex;
+		gap: 1rem;
+		align-items: center;
+		justify-content: space-between;
+		padding: 0.6rem 0.9rem;
+		border-top: 1px solid var(--rule);
+		background: var(--paper);
 	}
 	@media (max-width: 900px) {
 		.measuring {

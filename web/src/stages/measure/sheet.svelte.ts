@@ -54,6 +54,7 @@ export class SheetTaking {
 	private left = false;
 	private reviewed: Promise<void> = Promise.resolve();
 	private arrived: () => void = () => {};
+	private pending = false;
 	/** The number of the newest judgement asked for: an older one that comes in meanwhile settles nothing. */
 	private wanted = 0;
 	private readonly reviews: Latest<number, Review>;
@@ -83,11 +84,11 @@ export class SheetTaking {
 			(result, wish) => {
 				this.review = result;
 				if (this.problem?.offline) this.problem = null;
-				if (wish === this.wanted) this.arrived();
+				this.settle(wish);
 			},
 			(error, wish) => {
 				this.problem = asProblem(error);
-				if (wish === this.wanted) this.arrived();
+				this.settle(wish);
 			},
 		);
 		this.saves = new Latest<Kept, unknown>(
@@ -203,11 +204,19 @@ export class SheetTaking {
 
 	private judge(): void {
 		if (this.left) return;
-		this.reviewed = new Promise((done) => (this.arrived = done));
+		// Who waits already goes on waiting for the newest judgement: a promise left behind would never settle.
+		if (!this.pending) this.reviewed = new Promise((done) => (this.arrived = done));
+		this.pending = true;
 		this.wanted += 1;
 		this.reviews.wish(this.wanted);
 		clearTimeout(this.pause);
 		this.pause = setTimeout(() => void this.advise(), PAUSE);
+	}
+
+	private settle(wish: number): void {
+		if (wish !== this.wanted) return;
+		this.pending = false;
+		this.arrived();
 	}
 
 	/** Wait until the core has judged what is typed now. */

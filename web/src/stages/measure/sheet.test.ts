@@ -143,6 +143,22 @@ test('only the judgement of what is typed now settles it, not an older one that 
 	expect(sheet.review?.missing).toEqual([['2']]);
 });
 
+test('who waits for a judgement while more is typed is told of the newest, and not left waiting', async () => {
+	let letGo = (): void => {};
+	const held = new Promise<void>((done) => (letGo = done));
+	answers = async (url) => {
+		if (url.endsWith('/review')) await held;
+		return json(url.endsWith('/review') ? REVIEW : {});
+	};
+	const sheet = taking('w', null, null, null);
+	const early = sheet.judged();
+	sheet.type('bust_girth', '92');
+	const late = sheet.judged();
+	letGo();
+	await Promise.all([early, late]);
+	expect(sheet.review).not.toBeNull();
+});
+
 test('a reading keeps the unit in which it was typed; a new one takes the unit that is typed in now', () => {
 	const sheet = taking('w', KEPT, null, null);
 	expect(sheet.unit('bust_girth')).toBe('in');
