@@ -96,9 +96,7 @@ GARMENTS: dict[str, tuple[tuple[str, ...], Steps]] = {
     "Drop-shoulder tee with reach wedge": (
         ("knit_top", "knit_sleeve"),
         [
-            ("change_shoulder", {"amount": 5.0, "slope": 1.2}),
-            ("change_armhole", {"lower": 2.0}),
-            ("change_side", {"underarm": 3.0, "waist": 3.0, "hip": 3.0, "hem": 3.0}),
+            ("change_shoulder", {"amount": 5.0, "slope": 1.2, "sides": 3.0, "lower": 2.0}),
             ("reach_wedge", {"amount": 2.0}),
             ("recap_sleeve", {"by": "height", "ease": 0.5}),
             ("add_band", {"kind": "neckband", "edges": [_on(*FRONT_NECK), _on(*BACK_NECK)], "ratio": 0.9, "height": 2.0}),

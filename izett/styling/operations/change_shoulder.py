@@ -1,6 +1,7 @@
 """Extend, drop or shorten the shoulder seam at its tip, front and back alike; the armhole is blended to the new tip.
 
-Common practice, no single source: the armhole below the across line stays as it was.
+The armhole below the across line stays as it was. A shoulder dropped over the arm asks for a lower armhole and wider
+sides: with the tip further out than the underarm the armhole would hook back. Common practice, no single source.
 """
 
 from collections.abc import Iterator
@@ -33,10 +34,13 @@ class ChangeShoulder(Params):
 
     amount: float = length(0.0, low=-8, high=16, meaning="longer at the tip (−: shorter), front and back")
     slope: float = length(0.0, low=-3, high=6, meaning="lower at the tip (−: higher), front and back")
+    sides: float = length(0.0, low=0, high=8, meaning="wider at each side edge, all the way down")
+    lower: float = length(0.0, low=0, high=12, meaning="armhole lower at the underarm, front and back")
 
 
 def apply(params: ChangeShoulder, context: Context) -> Outcome:
     """Move both tips along their shoulder lines."""
+    context = context.on(_roomier(params, context))
     pieces = []
     lengths = []
     for part in ("front", "back"):
@@ -60,7 +64,20 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
         lengths.append(Sum(f"{part} shoulder", span_length(pieces[-1], span)))
     sums = [Sum("longer at the tip", params.amount), *([Sum("lower at the tip", params.slope)] if params.slope else [])]
     pattern = context.pattern.with_pieces(*pieces)
+    if params.sides or params.lower:
+        sums += [Sum("wider at each side edge", params.sides), Sum("armhole lower", params.lower)]
     return Outcome(replace(pattern, intent=with_levels(context.pattern, pattern)), (*sums, *lengths))
+
+
+def _roomier(params: ChangeShoulder, context: Context) -> Pattern:
+    """Return the pattern with the sides wider and the armhole lower, where a dropped shoulder asks for that."""
+    pattern = context.pattern
+    if params.sides:
+        wider = dict.fromkeys(("underarm", "waist", "hip", "hem"), params.sides)
+        pattern = context.work("change_side", wider, on=pattern).pattern
+    if params.lower:
+        pattern = context.work("change_armhole", {"lower": params.lower}, on=pattern).pattern
+    return pattern
 
 
 def _dropped(piece: Piece) -> Piece:
@@ -94,6 +111,10 @@ def describe(params: ChangeShoulder) -> str:
     parts = [f"{signed(params.amount, 'extend', 'shorten')} at the tip"] if params.amount or not params.slope else []
     if params.slope:
         parts.append(f"{signed(params.slope, 'slope down by', 'square up by')}")
+    if params.sides:
+        parts.append(f"sides wider by {params.sides:g} cm")
+    if params.lower:
+        parts.append(f"armhole lower by {params.lower:g} cm")
     return f"Shoulder seam: {', '.join(parts)}"
 
 
@@ -101,7 +122,7 @@ def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
     """Offer to extend, drop, narrow or slope the shoulder pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.SHOULDER:
         yield Offer("Extend the shoulder", {"amount": 1.0})
-        yield Offer("Drop the shoulder over the arm", {"amount": 7.0, "slope": 1.5})
+        yield Offer("Drop the shoulder over the arm", {"amount": 6.0, "slope": 1.5, "sides": 3.0, "lower": 2.0})
         yield Offer("Narrow the shoulder", {"amount": -1.0})
         yield Offer("Slope the shoulder", {"amount": 0.0, "slope": 0.5})
 
@@ -115,5 +136,5 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
-    examples=({"amount": 0.8}, {"amount": -1.0}, {"amount": 6.0, "slope": 1.0}),
+    examples=({"amount": 0.8}, {"amount": -1.0}, {"amount": 6.0, "slope": 1.5, "sides": 3.0, "lower": 2.0}),
 )

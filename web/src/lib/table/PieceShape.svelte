@@ -126,7 +126,7 @@
 			<text
 				class:small={i === title.length}
 				x={dx + written[0] + 0.6 * nameSize * perPixel}
-				y={-dy - written[1] + (0.3 + 1.2 * i) * nameSize * perPixel}
+				y={-dy - written[1] + (0.9 + 1.2 * i) * nameSize * perPixel}
 				font-size={(i === title.length ? 0.85 : 1) * nameSize * perPixel}
 			>
 				{words}
