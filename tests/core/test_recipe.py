@@ -109,7 +109,7 @@ def test_every_plug_in_is_found_by_its_folder_and_imports_only_below_itself():
         (
             "checking/checks",
             catalogue().checks,
-            {"checking", "styling", "pattern", "geometry", "rules", "errors", "units"},
+            {"checking", "finishing", "styling", "pattern", "geometry", "rules", "errors", "units"},
         ),
     ):
         modules = {path.stem: path for path in (root / folder).glob("*.py") if path.stem != "__init__"}

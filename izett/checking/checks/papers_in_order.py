@@ -1,15 +1,20 @@
-"""Papers are in order: every piece has a name, a cut count, a grain line inside it, and straight folds.
+"""Papers are in order: a name, a cut count, a grain line inside the piece, its fold, an allowance on every edge.
 
-Notches and allowances are looked after by checks of their own. Common practice, no single source.
+A forgotten allowance is the commonest slip: an edge that was a fold before it was unfolded, say. Notches have a check of
+their own. Common practice, no single source.
 """
 
 from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance
+from izett.finishing.allowances import Allowances
 from izett.geometry.outline import contains
 from izett.geometry.point import between, distance
-from izett.pattern.document import Piece
+from izett.pattern.document import Edge, Piece, Role
 from izett.pattern.naming import readable
+
+#: The purpose by whose allowances an edge is judged: what is sewn for good.
+USUAL = "home"
 
 
 class Params(CheckParams):
@@ -41,7 +46,16 @@ def _missing(piece: Piece, shortest: float) -> str:
         return "grain line"
     if piece.on_fold is not None and all(edge.lineage != piece.on_fold for edge in piece.edges):
         return "fold edge"
+    if any(_without_allowance(piece, edge) for edge in piece.edges):
+        return "seam allowance on one of its edges"
     return ""
+
+
+def _without_allowance(piece: Piece, edge: Edge) -> bool:
+    """Return whether an edge that is cut and sewn has no allowance: a straight-cut edge has it inside, a fold needs none."""
+    if edge.is_leg or edge.lineage == piece.on_fold or edge.role is Role.CUT_EDGE:
+        return False
+    return Allowances(USUAL).of(piece, edge) <= 0
 
 
 def word(finding: Finding) -> str:
@@ -52,7 +66,7 @@ def word(finding: Finding) -> str:
 
 CHECK = Check(
     key="papers_in_order",
-    claim="Every piece has a name, a cut count, a grain line and its fold",
+    claim="Every piece has a name, a cut count, a grain line, its fold, and an allowance on every edge",
     params=Params,
     find=find,
     word=word,

@@ -178,3 +178,21 @@ def test_a_ratio_warns_where_a_full_style_would_look_plain_or_not_fit_its_band(e
     assert ratio_of(32.0, 21.0) == ("ratio", pytest.approx(1.5, abs=0.03), "")
     assert "hardly goes" in ratio_of(70.0, 21.0).what
     assert ratio_of(44.0, 42.0).what == "ratio"
+
+
+def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling):
+    """The commonest slip: the half drawn on the fold is cut as a whole piece, and nothing was added along the middle."""
+    from dataclasses import replace
+
+    from izett.pattern.document import Role
+
+    evaluation = worked(evaluator, middling, ("add_band", {"kind": "neckband", "edges": [
+        {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}], "ratio": 1.0, "height": 2.0}))  # fmt: skip
+    band = evaluation.pattern.pieces[-1]
+    assert any(edge.role is Role.FOLD for edge in band.edges)
+    check = catalogue().checks["papers_in_order"]
+    for piece, verdict in ((band, Verdict.PASSES), (replace(band, on_fold=None), Verdict.FAILS)):
+        garment = Garment(evaluation.pattern.with_pieces(piece), middling)
+        result = next(r for r in run(check, garment) if r.finding.where == (band.name,))
+        assert result.finding.verdict is verdict
+    assert "no seam allowance on one of its edges" in result.words

@@ -30,10 +30,10 @@
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
 	/** The title, a line for each of its parts: a panel is narrow. */
 	const title = $derived(piece.title.split(', '));
-	/** Beside the grain line: at its head, or half-way down on a panel, which is narrow above. */
+	/** Beside the grain line: at its head, or below the bust on a panel, which is narrow above. */
 	const written = $derived.by((): Pair => {
 		const [foot, head] = piece.grain;
-		const down = title.length > 1 ? 0.45 : 0;
+		const down = title.length > 1 ? 0.68 : 0;
 		return [head[0] + (foot[0] - head[0]) * down, head[1] + (foot[1] - head[1]) * down];
 	});
 	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
