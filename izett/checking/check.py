@@ -8,7 +8,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, Field
 
 from izett.pattern.document import Pattern, Piece
-from izett.pattern.remembered import ByPiece
+from izett.pattern.remembered import Remembered
 
 
 class CheckParams(BaseModel):
@@ -118,7 +118,7 @@ def run(check: Check, garment: Garment) -> list[Result]:
     return [_result(check, garment, f) for f in found]
 
 
-_read: ByPiece[tuple[Finding, ...]] = ByPiece()
+_read: Remembered[tuple[Finding, ...]] = Remembered()
 
 
 def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams) -> tuple[Finding, ...]:

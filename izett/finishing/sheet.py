@@ -13,7 +13,7 @@ from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import corner_between, parallel
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
 from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece, Role
-from izett.pattern.remembered import ByPiece
+from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
 
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
@@ -87,7 +87,7 @@ def sheet_pieces(pattern: Pattern, allowances: Allowances, *, title: str = "", w
     ]
 
 
-_finished: ByPiece[SheetPiece] = ByPiece(256)
+_finished: Remembered[SheetPiece] = Remembered(256)
 
 
 def _ready(

@@ -5,6 +5,7 @@ from itertools import pairwise
 
 from izett.errors import ReferenceLost
 from izett.pattern.document import Pattern, Piece, Role
+from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
 
 #: Where the pattern has a level more than once around the body: half the garment is drawn; a sleeve is drawn whole.
@@ -38,6 +39,14 @@ def sides_of(level: str) -> int:
 
 def width(pattern: Pattern, level: str) -> float:
     """Return the garment's width at a level, total around in cm, darts shut; 0 where it has none."""
+    return _widths.of(pattern, level, lambda: _width(pattern, level))
+
+
+#: What a step leaves is what the next one begins with: its widths are asked for twice.
+_widths: Remembered[float] = Remembered(256)
+
+
+def _width(pattern: Pattern, level: str) -> float:
     spans = pattern.intent.along.get(level)
     if spans is None:
         half = sum(piece.level(level) * piece.of_half for piece in pattern)

@@ -6,7 +6,7 @@ from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
-from izett.pattern.remembered import ByPiece
+from izett.pattern.remembered import Remembered
 
 #: How many walks are remembered: some hundreds a garment.
 WALKS_REMEMBERED = 4096
@@ -56,8 +56,9 @@ def walk(piece: Piece, span: Span) -> tuple[Stretch, ...]:
 
 
 #: Checks and steps walk the same lines of the same pieces again and again.
-_runs: ByPiece[tuple[Stretch, ...] | None] = ByPiece(WALKS_REMEMBERED)
-_ends: ByPiece[str | None] = ByPiece(WALKS_REMEMBERED)
+_runs: Remembered[tuple[Stretch, ...] | None] = Remembered(WALKS_REMEMBERED)
+_lengths: Remembered[float] = Remembered(WALKS_REMEMBERED)
+_ends: Remembered[str | None] = Remembered(WALKS_REMEMBERED)
 
 
 def _run(piece: Piece, start: str, end: str, along: str, *, forward: bool) -> tuple[Stretch, ...] | None:
@@ -147,7 +148,7 @@ def shutting(piece: Piece, dart: Intake, *, forward: bool) -> Motion:
 
 def span_length(piece: Piece, span: Span) -> float:
     """Return a span's length as sewn, in cm."""
-    return sum(stretch.edge.curve.length for stretch in walk(piece, span))
+    return _lengths.of(piece, span, lambda: sum(stretch.edge.curve.length for stretch in walk(piece, span)))
 
 
 def seam_lengths(pattern: Pattern, seam: Seam) -> tuple[float, float]:

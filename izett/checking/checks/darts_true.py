@@ -14,7 +14,7 @@ from izett.geometry.point import Vector, between, cross, distance, dot, subtract
 from izett.pattern.document import Intake, Pattern, Piece, Role, Span, dart_angle, mouth_width
 from izett.pattern.naming import readable
 from izett.pattern.paper import broken_across
-from izett.pattern.remembered import ByPiece
+from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, walk
 
 #: What is odd, in words.
@@ -45,7 +45,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     yield from _meeting(garment.pattern, params)
 
 
-_read: ByPiece[tuple[Finding, ...]] = ByPiece()
+_read: Remembered[tuple[Finding, ...]] = Remembered()
 
 
 def _found_on(piece: Piece, params: Params) -> tuple[Finding, ...]:
