@@ -4,7 +4,7 @@ Parts are moved rigidly, so they keep their lengths; a line that a cut parts kee
 two corners of the cut are linked, so that the line can still be walked from end to end.
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from types import MappingProxyType
@@ -18,10 +18,9 @@ from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.fit import fair, smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
-from izett.geometry.point import Point, add, between, distance, dot, meeting, scale, subtract, turn, unit
+from izett.geometry.point import Point, add, between, distance, meeting, scale, subtract, turn, unit
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.document import (
-    Diamond,
     Edge,
     Intake,
     LevelLine,
@@ -263,99 +262,6 @@ def _holds_centre(paper: shapely.Polygon) -> bool:
 
 def _flat(ring: Iterable[Edge]) -> list[Point]:
     return [point for edge in ring for point in edge.curve.flattened()[:-1]]
-
-
-def moved(piece: Piece, motion: Motion) -> Piece:
-    """Return the piece moved rigidly, with all that lies on it; its grain line keeps its place on the paper."""
-    return replace(
-        piece,
-        edges=tuple(replace(edge, curve=edge.curve.mapped(motion)) for edge in piece.edges),
-        darts=tuple(replace(dart, pivot=motion(dart.pivot)) for dart in piece.darts),
-        diamonds=tuple(moved_diamond(diamond, motion) for diamond in piece.diamonds),
-        marks=MappingProxyType({key: motion(point) for key, point in piece.marks.items()}),
-        lines=tuple(replace(line, points=tuple(motion(p) for p in line.points)) for line in piece.lines),
-        grain=(motion(piece.grain[0]), motion(piece.grain[1])),
-    )
-
-
-def flipped(piece: Piece, axis: tuple[Point, Point]) -> Piece:
-    """Return the piece turned over about a line: its mirror image, with the same names."""
-    along = unit(subtract(axis[1], axis[0]))
-
-    def over(point: Point) -> Point:
-        off = subtract(point, axis[0])
-        return add(axis[0], subtract(scale(along, 2 * dot(off, along)), off))
-
-    return replace(
-        piece,
-        edges=tuple(
-            replace(edge, start=edge.end, end=edge.start, curve=edge.curve.reversed().mapped(over))
-            for edge in reversed(piece.edges)
-        ),
-        darts=tuple(replace(d, pivot=over(d.pivot), mouth=(d.mouth[1], d.mouth[0])) for d in piece.darts),
-        diamonds=tuple(
-            replace(d, top=over(d.top), bottom=over(d.bottom), left=over(d.right), right=over(d.left))
-            for d in piece.diamonds
-        ),
-        marks=MappingProxyType({key: over(point) for key, point in piece.marks.items()}),
-        lines=tuple(replace(line, points=tuple(over(p) for p in reversed(line.points))) for line in piece.lines),
-        grain=(over(piece.grain[0]), over(piece.grain[1])),
-    )
-
-
-def prefixed(piece: Piece, prefix: str) -> Piece:
-    """Return the piece with every name on it begun with a prefix: a copy that can lie beside the original."""
-
-    def name(old: str) -> str:
-        return f"{prefix}.{old}"
-
-    corners = {name(edge.start): edge.start for edge in piece.edges}
-    new = renamed(piece, {old: new for new, old in corners.items()}, {e.lineage: name(e.lineage) for e in piece.edges})
-    return replace(
-        new,
-        part=name(piece.part),
-        darts=tuple(replace(d, name=name(d.name)) for d in new.darts),
-        diamonds=tuple(replace(d, name=name(d.name)) for d in new.diamonds),
-        marks=MappingProxyType({name(key): point for key, point in new.marks.items()}),
-        notches=tuple(
-            replace(n, span=Span(name(n.span.start), name(n.span.end), name(n.span.along))) for n in piece.notches
-        ),
-        aliases=MappingProxyType({name(key): name(value) for key, value in piece.aliases.items()}),
-    )
-
-
-def moved_diamond(diamond: Diamond, motion: Motion) -> Diamond:
-    """Return a dart within a piece moved rigidly."""
-    return replace(
-        diamond,
-        top=motion(diamond.top),
-        bottom=motion(diamond.bottom),
-        left=motion(diamond.left),
-        right=motion(diamond.right),
-    )
-
-
-def renamed(piece: Piece, names: Mapping[str, str], lineages: Mapping[str, str] | None = None) -> Piece:
-    """Return the piece with corners and lines called otherwise; what refers to them on the piece follows."""
-    lines = lineages or {}
-
-    def vertex(name: str) -> str:
-        return names.get(name, name)
-
-    def span(old: Span) -> Span:
-        return Span(vertex(old.start), vertex(old.end), lines.get(old.along, old.along))
-
-    return replace(
-        piece,
-        on_fold=lines.get(piece.on_fold, piece.on_fold) if piece.on_fold else None,
-        edges=tuple(
-            replace(e, start=vertex(e.start), end=vertex(e.end), lineage=lines.get(e.lineage, e.lineage))
-            for e in piece.edges
-        ),
-        darts=tuple(replace(d, mouth=(vertex(d.mouth[0]), vertex(d.mouth[1])), tip=vertex(d.tip)) for d in piece.darts),
-        notches=tuple(replace(notch, span=span(notch.span)) for notch in piece.notches),
-        aliases=MappingProxyType({key: vertex(value) for key, value in piece.aliases.items() if key not in names}),
-    )
 
 
 def without_dart(

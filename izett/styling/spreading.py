@@ -14,9 +14,10 @@ from izett.geometry.curve import straight
 from izett.geometry.fit import smoothed
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, between, cross, distance, left_of, scale, subtract, unit
+from izett.pattern.copies import moved_diamond
 from izett.pattern.document import Edge, LevelLine, Piece, Role
 from izett.pattern.naming import readable
-from izett.pattern.paper import crossings, moved_diamond
+from izett.pattern.paper import crossings
 from izett.styling.words import dart_words
 
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)

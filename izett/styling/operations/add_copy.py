@@ -13,9 +13,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import add, scale
+from izett.pattern.copies import prefixed
 from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
 from izett.pattern.naming import readable
-from izett.pattern.paper import prefixed
 from izett.pattern.redraw import redrawn
 from izett.styling.making import outlined
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum, length

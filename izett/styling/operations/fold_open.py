@@ -13,9 +13,10 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point, cross, subtract, unit
+from izett.pattern.copies import flipped, prefixed
 from izett.pattern.document import Notch, Pattern, Piece, Seam, Span
 from izett.pattern.naming import readable
-from izett.pattern.paper import between_gates, flipped, prefixed
+from izett.pattern.paper import between_gates
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params
 from izett.styling.parting import unused
 from izett.styling.subject import Kind, Subject

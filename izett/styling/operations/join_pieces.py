@@ -16,8 +16,9 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point, between, cross, distance, subtract, turn, unit
+from izett.pattern.copies import flipped, moved
 from izett.pattern.document import Diamond, Edge, Intake, Pattern, Piece, Role, Seam, Span
-from izett.pattern.paper import between_gates, flipped, moved
+from izett.pattern.paper import between_gates
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum

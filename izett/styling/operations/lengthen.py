@@ -14,8 +14,8 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, scale, subtract, unit
+from izett.pattern.copies import moved_diamond
 from izett.pattern.document import Pattern, Piece, Role, Seam
-from izett.pattern.paper import moved_diamond
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
 from izett.styling.fullness import with_levels

@@ -14,8 +14,8 @@ from shapely.affinity import scale as mirror
 from izett.geometry.fit import smoothed, through
 from izett.geometry.outline import along_line
 from izett.geometry.point import distance
+from izett.pattern.copies import flipped, prefixed
 from izett.pattern.document import Span
-from izett.pattern.paper import flipped, prefixed
 from izett.pattern.sewn import resolved, span_length
 from izett.pattern.walking import walked
 from izett.recipe import Recipe, Step
