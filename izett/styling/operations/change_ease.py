@@ -5,10 +5,11 @@ goes across the back and the front at the armhole. The underarm sinks by an eigh
 a roomier top has a roomier armhole; then the sleeve is capped again. Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from izett.errors import IzettError
 from izett.pattern.document import Pattern
+from izett.pattern.levels import width
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -19,6 +20,10 @@ MOST_AT_SIDE = 2.5
 SINKS = 1 / 8
 LEAST_SINK, MOST_SINK = -3.0, 14.0
 EDGES = 4
+#: cm. What a side edge may be given at the underarm; how much more is tried, to see what the bust gets of it; and from
+#: what on it is set right.
+LEAST_UNDERARM, MOST_UNDERARM = -4.0, 8.0
+TRIED, LEAST = 0.5, 0.02
 
 
 class ChangeEase(Params):
@@ -36,10 +41,8 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
     pattern = context.pattern
     told = [Sum("at each side edge, bust", side), Sum("edges", float(EDGES), "")]
 
-    waist, hip = params.waist / EDGES, params.hip / EDGES
-    pattern = context.work(
-        "change_side", {"underarm": side, "waist": waist, "hip": hip, "hem": hip}, on=pattern
-    ).pattern
+    below = {"waist": params.waist / EDGES, "hip": params.hip / EDGES, "hem": params.hip / EDGES}
+    pattern = _at_sides(context, side, below)
     if across:
         for part in ("back", "front"):
             pattern = context.work("widen_across", {"part": part, "amount": across}, on=pattern).pattern
@@ -59,6 +62,23 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
         if level in pattern.intent.ease:
             told.append(Sum(f"ease at the {level} now", pattern.intent.ease[level]))
     return Outcome(pattern, tuple(told))
+
+
+def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Pattern:
+    """Return the pattern with so much at each side edge at the bust, which lies some way from the underarm to the waist."""
+
+    def with_underarm(amount: float) -> Pattern:
+        held = min(max(amount, LEAST_UNDERARM), MOST_UNDERARM)
+        return context.work("change_side", {"underarm": held, **below}, on=context.pattern).pattern
+
+    before = width(context.pattern, "bust")
+    as_said = with_underarm(side)
+    if not before:
+        return as_said
+    # What is added runs out evenly from level to level, so what the bust gets is linear in what the underarm gets.
+    got, more = width(as_said, "bust") - before, width(with_underarm(side + TRIED), "bust") - before
+    missing = EDGES * side - got
+    return with_underarm(side + missing / (more - got) * TRIED) if abs(missing) > LEAST and more > got else as_said
 
 
 def describe(params: ChangeEase) -> str:
