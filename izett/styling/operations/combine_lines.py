@@ -5,6 +5,7 @@ still fits; take armhole, shoulder and side from the other). The corners of what
 them. Both originals stay as they are. Common practice, no single source.
 """
 
+from collections.abc import Mapping
 from dataclasses import replace
 from itertools import pairwise
 from typing import Self
@@ -14,6 +15,7 @@ from pydantic import Field, model_validator
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, distance, subtract
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Edge, Piece
 from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
@@ -79,11 +81,24 @@ def apply(params: CombineLines, context: Context) -> Outcome:
             where=(params.piece,),
         )
     # Where two taken lines meet, the first one's corner counts; what is kept is drawn to the corners.
-    new = redrawn(piece, moves=moves, curves=curves)
+    new = _as_given(redrawn(piece, moves=moves, curves=curves), curves)
     pattern = context.pattern.with_pieces(new)
     pattern = replace(pattern, intent=with_levels(context.pattern, pattern))
     told = [Sum("lines taken", float(len(params.lines)), ""), Sum("corner moved furthest by", furthest)]
     return Outcome(pattern, tuple(told))
+
+
+def _as_given(piece: Piece, curves: Mapping[str, Curve]) -> Piece:
+    """Return the piece with each taken line just as it was given, where its corners are its own: so a band still fits."""
+
+    def exact(edge: Edge) -> Edge:
+        curve = curves.get(edge.start)
+        if curve is None or edge.is_leg:
+            return edge
+        own = distance(curve.start, edge.curve.start) + distance(curve.end, edge.curve.end) <= SAME_POINT
+        return replace(edge, curve=curve) if own else edge
+
+    return replace(piece, edges=tuple(exact(edge) for edge in piece.edges))
 
 
 def _run(piece: Piece, lineage: str) -> list[Edge]:
