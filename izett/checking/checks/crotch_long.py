@@ -28,7 +28,9 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         if e.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK) and any(x.role is Role.CROTCH for x in p.edges)
     ]
     whole = sum(e.curve.length for e in (*edges, *centres))
-    wanted = garment.body["crotch_length"] + garment.body.get("crotch_length_ease", params.ease)
+    # The ease of the crotch's depth counts in front and behind: as the draft has it, too.
+    depth_ease = garment.body.get("crotch_depth_ease")
+    wanted = garment.body["crotch_length"] + (2 * depth_ease if depth_ease is not None else params.ease)
     off = whole - wanted
     found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
     mends: tuple[Mend, ...] = ()

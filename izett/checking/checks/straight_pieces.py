@@ -32,7 +32,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         ]
         worst = max(offs, key=abs, default=0.0)
         yield Finding(verdict(worst, params.angle), (piece.name,), worst, params.angle, unit="°", aspect="corner")
-        if piece.name == "gusset":
+        if piece.name.endswith("gusset"):
             lengths = [edge.curve.length for edge in piece.edges]
             off = max(lengths) - min(lengths)
             yield Finding(verdict(off, params.side), (piece.name,), off, params.side, aspect="gusset")
