@@ -6,9 +6,13 @@ from dataclasses import replace
 from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
-from izett.geometry.point import Point, add, subtract, turn
+from izett.geometry.outline import crossing_of
+from izett.geometry.point import Point, add, distance, scale, subtract, turn
 from izett.pattern.document import Piece, Role
 from izett.pattern.redraw import redrawn
+
+#: A level is sought so many times its own length beyond its ends.
+FAR = 2.0
 
 
 def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
@@ -22,7 +26,24 @@ def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
     ]
     marks = {key: move(p) if key == "shoulder_notch" else p for key, p in sleeve.marks.items()}
     drawn = redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks)
-    return _even_below(drawn)
+    return _to_seams(_even_below(drawn))
+
+
+def _to_seams(sleeve: Piece) -> Piece:
+    """Return the sleeve with the levels below the bicep line carried out, or cut back, to its seams."""
+    seams = [edge.curve.flattened() for edge in sleeve.edges if edge.role is Role.UNDERARM]
+    lines = []
+    for line in sleeve.lines:
+        a, b = line.points[0], line.points[-1]
+        reach = scale(subtract(b, a), FAR)
+        met = [crossing_of(seam, (subtract(a, reach), add(b, reach))) for seam in seams]
+        ends = [point for point in met if point is not None]
+        if line.level == "bicep" or len(ends) != 2:
+            lines.append(line)
+        else:
+            ends.sort(key=lambda point: distance(point, a))
+            lines.append(replace(line, points=(ends[0], ends[1])))
+    return replace(sleeve, lines=tuple(lines))
 
 
 def _as_square(old: Curve, new: Curve) -> Curve:

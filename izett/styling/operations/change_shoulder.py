@@ -122,7 +122,7 @@ def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
     """Offer to extend, drop, narrow or slope the shoulder pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.SHOULDER:
         yield Offer("Extend the shoulder", {"amount": 1.0})
-        yield Offer("Drop the shoulder over the arm", {"amount": 6.0, "slope": 1.5, "sides": 3.0, "lower": 2.0})
+        yield Offer("Drop the shoulder over the arm", {"amount": 6.0, "slope": 1.5, "sides": 3.0, "lower": 4.0})
         yield Offer("Narrow the shoulder", {"amount": -1.0})
         yield Offer("Slope the shoulder", {"amount": 0.0, "slope": 0.5})
 

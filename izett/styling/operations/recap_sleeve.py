@@ -23,7 +23,7 @@ from izett.styling.parting import seam_named
 from izett.styling.subject import Kind, Subject
 
 #: Cap grown or shrunk beyond this is another sleeve.
-LEAST_FACTOR, MOST_FACTOR = 0.5, 2.0
+LEAST_FACTOR, MOST_FACTOR = 0.3, 2.0
 
 
 class By(StrEnum):
