@@ -118,6 +118,7 @@ class Tab:
 MEASURES = {"bust_girth": "92", "waist_girth": "74", "height": "168", "high_bust_girth": "87"}
 
 
+@pytest.hookimpl(tryfirst=True)  # before the groups are read
 def pytest_collection_modifyitems(items):
     """Keep the browser's tests on one worker: chromium and the server use what two cores have; the core's run beside."""
     for item in items:

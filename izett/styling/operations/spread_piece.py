@@ -34,6 +34,8 @@ from izett.styling.words import line_words, signed
 MOST_TURN = 0.9
 #: cm. Where the seam bends at the level that the spread stops at, it is blended so far up and down.
 BLENDED = 8.0
+#: cm. What is taken out in front of the elbow at first; the back has as much to ease.
+SLIM = -1.0
 
 
 class SpreadPiece(Params):
@@ -223,6 +225,15 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
             opposite = Line.of(span).model_dump()
             yield Offer(
                 f"Add fullness here, hinged at {line_words(lineage)}", {"edge": subject.line(), "opposite": opposite}
+            )
+    if subject.role is Role.UNDERARM and "front" in subject.name:
+        back = next((e.lineage for e in piece.edges if e.role is Role.UNDERARM and e.lineage != subject.name), None)
+        span = run_of(pattern, piece, back) if back else None
+        if span is not None:
+            # A bent arm: the paper is folded out in front, the back is longer and eased over the elbow.
+            yield Offer(
+                "Slim: take out length at the front elbow",
+                {"edge": subject.line(), "opposite": Line.of(span).model_dump(), "amount": SLIM, "lines": 1},
             )
     if subject.role is Role.HEM:
         for level in dict.fromkeys(line.level for line in piece.lines):

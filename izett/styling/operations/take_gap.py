@@ -24,6 +24,9 @@ from izett.styling.words import dart_words, line_words
 
 CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 
+#: A gap lies at least so many times its width from the dart's point: nearer, closing it would throw the paper about.
+LEAST_REACH = 4.0
+
 
 class TakeGap(Params):
     """Where the gap is, how much, and the dart that takes it up."""
@@ -53,7 +56,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     first, rest = edge.curve.split(along - half)
     second = rest.split(params.intake)[1]
     reach = distance(dart.pivot, edge.curve.at_distance(along))
-    if reach < 2 * params.intake:
+    if reach < LEAST_REACH * params.intake:
         raise StepRefused(
             f"{dart_words(dart.name).capitalize()} ends too near to the gap.",
             mend="Choose another dart.",

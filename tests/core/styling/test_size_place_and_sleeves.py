@@ -211,3 +211,32 @@ def test_an_elastic_is_a_share_of_the_body_however_wide_the_waist_that_it_draws_
         (ring,) = [p for p in evaluation.pattern if p.title.startswith("Elastic")]
         xs = [p[0] for p in ring.outline()]
         assert max(xs) - min(xs) == pytest.approx(0.87 * 76 + 2)
+
+
+@given(HIPS, st.floats(0.3, 2.5))
+def test_a_slim_sleeve_is_shorter_in_front_of_the_elbow_and_eased_behind(evaluator, body, taken):
+    """The handbook: slim (take out the front-elbow length)."""
+    from izett.catalogue import catalogue
+    from izett.styling.subject import Kind, subject_of
+
+    pattern = worked(evaluator, body, blocks=TOP).pattern
+    subject = subject_of(pattern, Kind.LINE, "sleeve.front_underarm", "sleeve", 0.5)
+    offers = {o.words: o.params for o in catalogue().operations["spread_piece"].offers(subject, pattern)}
+    slim = {**offers["Slim: take out length at the front elbow"], "amount": -taken}
+    evaluation = worked(evaluator, body, ("spread_piece", slim), blocks=TOP)
+    assume(evaluation.stages[0].failure is None)
+    front = ("sleeve.wrist_front", "sleeve.underarm_front", "sleeve.front_underarm")
+    back = ("sleeve.wrist_back", "sleeve.underarm_back", "sleeve.back_underarm")
+    was, now = evaluation.draft.pattern, evaluation.pattern
+    assert length(now, *front) == pytest.approx(length(was, *front) - taken, abs=0.05)
+    assert length(now, *back) == pytest.approx(length(was, *back), abs=0.05)
+    assert sides(now, "cap") == pytest.approx(sides(was, "cap"), abs=1e-6)
+    assert not [r.words for r in evaluation.results if r.check == "seams_match" and r.finding.verdict.name == "FAILS"]
+
+
+def test_a_gap_too_near_to_the_darts_point_is_refused(evaluator, middling):
+    at = line("front", "waist_side", "underarm", "side", 0.9)
+    step = ("take_gap", {"at": at, "intake": 3.0, "dart": "front.bust_dart"})
+    failure = worked(evaluator, middling, step, blocks=("bodice",)).stages[0].failure
+    assert failure is not None
+    assert failure.mend
