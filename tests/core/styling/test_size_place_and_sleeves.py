@@ -235,8 +235,10 @@ def test_a_slim_sleeve_is_shorter_in_front_of_the_elbow_and_eased_behind(evaluat
 
 
 def test_a_gap_too_near_to_the_darts_point_is_refused(evaluator, middling):
-    at = line("front", "waist_side", "underarm", "side", 0.9)
-    step = ("take_gap", {"at": at, "intake": 3.0, "dart": "front.bust_dart"})
-    failure = worked(evaluator, middling, step, blocks=("bodice",)).stages[0].failure
+    back = line("sleeve", "wrist_back", "underarm_back", "back_underarm", 0.55)
+    front = line("sleeve", "wrist_front", "underarm_front", "front_underarm", 0.55)
+    elbow = ("open_dart", {"at": back, "hinge": front, "width": 2.0, "long": 8.0})
+    gap = ("take_gap", {"at": {**front, "fraction": 0.5}, "intake": 1.0, "dart": "s0.dart"})
+    failure = worked(evaluator, middling, elbow, gap, blocks=TOP).stages[1].failure
     assert failure is not None
-    assert failure.mend
+    assert "too near to the gap" in str(failure)

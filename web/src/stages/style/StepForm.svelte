@@ -69,7 +69,7 @@
 	}}
 >
 	<h3>{operation.title}</h3>
-	{#if stage}<p class="words">{spoken(stage.words)}</p>{/if}
+	<p class="words">{stage ? spoken(stage.words) : ''}</p>
 	{#each operation.fields as field (field.name)}
 		{#if NUMBERS.has(field.kind)}
 			<AmountField
@@ -159,16 +159,6 @@
 			<p class="soft">{field.meaning}: {((value(field) as string[]) ?? []).map(lineName).join(', ')}</p>
 		{/if}
 	{/each}
-	{#if stage?.failure}
-		<p class="note" role="status">{spoken(stage.failure)} {spoken(stage.mend)}</p>
-	{:else if stage?.sums.length}
-		<dl class="sums figures">
-			{#each stage.sums as [what, amount, unit], i (i)}
-				<dt>{what}</dt>
-				<dd>{unit === 'cm' ? shown(amount) : `${Math.round(amount * 100) / 100}${unit}`}</dd>
-			{/each}
-		</dl>
-	{/if}
 	<div class="other">
 		<label for="{own}-why">Why</label>
 		<input
@@ -185,6 +175,17 @@
 		>
 		<button class="button" type="button" onclick={onleave}>Leave it</button>
 	</p>
+	<!-- Below what is clicked: what is told while a step is tried must not move it from under the pointer. -->
+	{#if stage?.failure}
+		<p class="note" role="status">{spoken(stage.failure)} {spoken(stage.mend)}</p>
+	{:else if stage?.sums.length}
+		<dl class="sums figures">
+			{#each stage.sums as [what, amount, unit], i (i)}
+				<dt>{what}</dt>
+				<dd>{unit === 'cm' ? shown(amount) : `${Math.round(amount * 100) / 100}${unit}`}</dd>
+			{/each}
+		</dl>
+	{/if}
 </form>
 
 <style>
@@ -201,6 +202,7 @@
 	}
 	.words {
 		margin: 0 0 0.4rem;
+		min-height: 2lh;
 	}
 	.other {
 		padding: 0.25rem 0;
