@@ -3,7 +3,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := help
 PYTHON ?= python3
 PORT ?= 8765
-# Of the tests, side by side; 0 runs them one after another.
+# Of the tests without the browser, side by side; chromium and the server use two cores by themselves.
 WORKERS ?= 2
 BIN := .venv/bin
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
@@ -55,7 +55,8 @@ chromium:
 
 test: check chromium web/dist/index.html ## everything that must hold: make check, then all tests
 	cd web && npm test --silent
-	$(BIN)/python -m pytest --numprocesses=$(WORKERS) --dist=loadgroup
+	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS)
+	$(BIN)/python -m pytest tests/browser
 
 fix: .venv/.ready web/node_modules/.ready ## format and mend what can be mended by itself
 	$(BIN)/ruff format --quiet .

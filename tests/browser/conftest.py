@@ -18,7 +18,7 @@ FLAGS = [
     "--disable-sync",
 ]
 
-#: Milliseconds until a test gives up: a slow machine, with another worker beside, is no fault.
+#: Milliseconds until a test gives up: a slow machine is no fault.
 PATIENCE = 30_000
 
 
@@ -116,14 +116,6 @@ class Tab:
 
 
 MEASURES = {"bust_girth": "92", "waist_girth": "74", "height": "168", "high_bust_girth": "87"}
-
-
-@pytest.hookimpl(tryfirst=True)  # before the groups are read
-def pytest_collection_modifyitems(items):
-    """Keep the browser's tests on one worker: chromium and the server use what two cores have; the core's run beside."""
-    for item in items:
-        if Path(__file__).parent in item.path.parents:
-            item.add_marker(pytest.mark.xdist_group("browser"))
 
 
 FAILED = pytest.StashKey[bool]()
