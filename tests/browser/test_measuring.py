@@ -123,7 +123,7 @@ def test_guided_taking_reads_twice_where_it_matters_skips_pauses_and_goes_on_aft
     named("Upper-chest girth").wait_for()
     page.keyboard.press("ArrowUp")
     named("Neck-base girth").wait_for()
-    assert page.evaluate("document.activeElement.id") == "guide-field"
+    page.wait_for_function("() => document.activeElement.id === 'guide-field'")
     page.keyboard.type("37")
     page.keyboard.press("Enter")
     named("Upper-chest girth").wait_for()
@@ -264,7 +264,7 @@ def test_a_contradiction_names_what_to_take_again_and_leads_there(tab):
     doubts = page.locator("[data-doubts]")
     doubts.get_by_text("do not add up to nape to waist").wait_for()
     doubts.get_by_role("button", name="Underarm to waist").click()
-    assert page.evaluate("document.activeElement.dataset.measure") == "side_length"
+    page.wait_for_function("() => document.activeElement.dataset.measure === 'side_length'")
     page.keyboard.press("Control+a")
     page.keyboard.type("21.5")
     doubts.wait_for(state="detached")
