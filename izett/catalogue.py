@@ -11,7 +11,7 @@ from typing import Any
 
 from izett.checking import checks
 from izett.drafting import methods
-from izett.recipe import Catalogue
+from izett.recipe.shelf import Catalogue
 from izett.styling import operations
 
 

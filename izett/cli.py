@@ -28,7 +28,7 @@ from izett.measuring.measure import measures, read_measure
 from izett.measuring.scanner import scan
 from izett.measuring.sheet import Sheet
 from izett.measuring.size_chart import standard_charts
-from izett.recipe import Evaluation, Evaluator
+from izett.recipe.evaluator import Evaluation, Evaluator
 from izett.rules.sheet import combined
 from izett.units import Unit, UnreadableLength, read_length, show_length
 

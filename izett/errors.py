@@ -5,6 +5,8 @@ Every error has a stable `code`, a `message` that names piece, value and unit, a
 
 from collections.abc import Sequence
 
+from izett.wording import plain
+
 
 class IzettError(Exception):
     """Something that the person at the table can put right.
@@ -25,7 +27,7 @@ class IzettError(Exception):
         self.where = tuple(where)
 
     def __str__(self) -> str:
-        return f"{self.message} {self.mend}"
+        return plain(f"{self.message} {self.mend}")
 
 
 class UnreadableMeasure(IzettError):

@@ -17,7 +17,7 @@ from izett.measuring.estimates import missing_measures
 from izett.measuring.figure.draw import Figure, figure_of
 from izett.measuring.measure import remark_on
 from izett.measuring.taking import Taken, settled, uneven
-from izett.recipe import Evaluator
+from izett.recipe.evaluator import Evaluator
 from izett.units import Reading, Unit, show_length
 from studio.locking import job_of
 from studio.models import MeasureSheet

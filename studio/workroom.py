@@ -6,7 +6,7 @@ from typing import Any
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
 from izett.measuring.taking import settled
-from izett.recipe import Evaluation, Evaluator
+from izett.recipe.evaluator import Evaluation, Evaluator
 from studio.models import MeasureSheet, Revision
 
 

@@ -46,14 +46,15 @@ def row(name: str, found: list[float], floor: float, budget: str) -> None:
 
 def dressed(body: dict, steps: tuple = ()):
     """The recipe of the full set: bodice, sleeve and skirt."""
-    from izett.recipe import Recipe
+    from izett.recipe.model import Recipe
 
     return Recipe("bodice", body, also=("sleeve", "skirt"), steps=steps)
 
 
 def core(floor: float) -> None:
     from izett.catalogue import catalogue
-    from izett.recipe import Evaluator, Recipe, Step
+    from izett.recipe.model import Recipe, Step
+from izett.recipe.evaluator import Evaluator
     from tests.bodies import measured_women, with_hips
 
     evaluator = Evaluator(catalogue())
@@ -186,7 +187,7 @@ def evaluated(job: dict) -> list[float]:
     """The same recipes worked out in this process, without any web."""
     from izett.catalogue import catalogue
     from izett.files.recipe_json import RecipeDoc
-    from izett.recipe import Evaluator
+    from izett.recipe.evaluator import Evaluator
 
     evaluator = Evaluator(catalogue())
     measures = {r["symbol"]: r["cm"] for r in job["sheet"]["readings"]}

@@ -16,7 +16,7 @@ settings.load_profile("izett")
 @pytest.fixture(scope="session")
 def evaluator():
     from izett.catalogue import catalogue
-    from izett.recipe import Evaluator
+    from izett.recipe.evaluator import Evaluator
 
     return Evaluator(catalogue(), remembered=4096)
 

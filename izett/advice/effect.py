@@ -12,7 +12,8 @@ from izett.errors import IzettError
 from izett.fitting.compare import moves
 from izett.measuring.estimates import Estimate, missing_measures
 from izett.measuring.measure import measure
-from izett.recipe import Evaluator, Recipe
+from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe
 
 
 @dataclass(frozen=True, slots=True)

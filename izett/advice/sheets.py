@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from izett.fitting.compare import LineMove, moves
 from izett.measuring.measure import measure, measures
-from izett.recipe import Evaluator, Recipe
+from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,8 +7,11 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from izett.pattern.document import Pattern, Piece
+from izett.pattern.document import ANY_ASPECT, Accepted, Pattern, Piece
+from izett.pattern.facts import Half
+from izett.pattern.halves import origin
 from izett.pattern.remembered import Remembered
+from izett.pattern.working import Readable
 
 
 class CheckParams(BaseModel):
@@ -32,6 +35,13 @@ class Verdict(StrEnum):
     ACCEPTED = "accepted"
 
 
+class Worse(StrEnum):
+    """In which direction what was found would be worse."""
+
+    MORE = "more"
+    LESS = "less"
+
+
 @dataclass(frozen=True, slots=True)
 class Mend:
     """A step that would mend a finding: its kind and parameters, in words."""
@@ -53,6 +63,9 @@ class Finding:
         unit: cm or °.
         aspect: which of the check's questions this is, where it asks several.
         mends: steps that would mend it, the likeliest first.
+        half: the half of the body that it is about, where the halves differ.
+        worse: whether more of it, either way, or less of it would be worse.
+        beside: a further figure that the words tell.
     """
 
     verdict: Verdict
@@ -62,13 +75,20 @@ class Finding:
     unit: str = "cm"
     aspect: str = ""
     mends: tuple[Mend, ...] = ()
+    half: Half = Half.BOTH
+    worse: Worse = Worse.MORE
+    beside: float = 0.0
+
+    def exceeds(self, bound: float) -> bool:
+        """Return whether this is worse than an amount that was accepted."""
+        return self.amount < bound if self.worse is Worse.LESS else abs(self.amount) > abs(bound)
 
 
 @dataclass(frozen=True, slots=True)
 class Garment:
     """What is checked: the pattern with what it is meant to be, and the body (cm) it is for."""
 
-    pattern: Pattern
+    pattern: Readable
     body: Mapping[str, float]
 
 
@@ -109,13 +129,23 @@ class Result:
 
 def run(check: Check, garment: Garment) -> list[Result]:
     """Return what a check finds with its default tolerances; what the maker accepts is so marked, with the reason."""
+    return [told(check, garment.pattern, finding) for finding in found_by(check, garment)]
+
+
+def found_by(check: Check, garment: Garment) -> list[Finding]:
+    """Return what a check finds with its default tolerances, each finding on its half."""
     params = check.params()
     if not check.by_piece:
-        return [_result(check, garment, f) for f in check.find(garment, params)]
-    found: list[Finding] = []
-    for piece in garment.pattern:
-        found += _of_piece(check, piece, garment, params)
-    return [_result(check, garment, f) for f in found]
+        return [_on_half(finding) for finding in check.find(garment, params)]
+    return [_on_half(f) for piece in garment.pattern.pieces for f in _of_piece(check, piece, garment, params)]
+
+
+def _on_half(finding: Finding) -> Finding:
+    """Return a finding about the right half's own things as one about that half, its things called as on either half."""
+    found = [origin(name) for name in finding.where]
+    if all(one.half is Half.BOTH for one in found):
+        return finding
+    return replace(finding, half=Half.RIGHT, where=tuple(one.name for one in found))
 
 
 _read: Remembered[tuple[Finding, ...]] = Remembered()
@@ -123,23 +153,34 @@ _read: Remembered[tuple[Finding, ...]] = Remembered()
 
 def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams) -> tuple[Finding, ...]:
     def alone() -> tuple[Finding, ...]:
-        return tuple(check.find(Garment(replace(garment.pattern, pieces=(piece,), seams=()), garment.body), params))
+        return tuple(check.find(Garment(Pattern((piece,), (), garment.pattern.intent), garment.body), params))
 
     return _read.of(piece, check.key, alone)
 
 
-def _result(check: Check, garment: Garment, finding: Finding) -> Result:
-    words = check.word(finding)
+def told(check: Check, pattern: Readable, finding: Finding) -> Result:
+    """Return a finding with its words, accepted where the maker accepts it and it is no worse than that."""
+    words = _with_half(check.word(finding), finding.half)
     if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
-        for accepted in garment.pattern.accepted:
-            if (
-                accepted.check == check.key
-                and accepted.where == finding.where
-                and abs(finding.amount) <= accepted.up_to
-            ):
+        for accepted in pattern.accepted:
+            if _is(accepted, check, finding) and not finding.exceeds(accepted.up_to):
                 taken = replace(finding, verdict=Verdict.ACCEPTED)
                 return Result(check.key, check.claim, taken, words, check.mend, accepted.reason)
     return Result(check.key, check.claim, finding, words, check.mend)
+
+
+def _with_half(words: str, half: Half) -> str:
+    return words if half is Half.BOTH else f"{half.value.capitalize()}: {words[:1].lower()}{words[1:]}"
+
+
+def _is(accepted: Accepted, check: Check, finding: Finding) -> bool:
+    """Return whether an acceptance is about a finding: the check, what it is about, its aspect, half and direction."""
+    return (
+        (accepted.check, accepted.where) == (check.key, finding.where)
+        and accepted.aspect in (finding.aspect, ANY_ASPECT)
+        and accepted.half in (finding.half, Half.BOTH)
+        and (accepted.aspect == ANY_ASPECT or accepted.worse == finding.worse)
+    )
 
 
 def verdict(amount: float, allowed: float, *, otherwise: Verdict = Verdict.FAILS) -> Verdict:

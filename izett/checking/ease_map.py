@@ -7,8 +7,10 @@ body has them, darts left out. It is a reading to look at, not a verdict. Common
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from izett.pattern.document import Pattern, Role
-from izett.pattern.levels import PLACES, around, height_of, is_sleeve, place_width, width
+from izett.pattern.document import PLACES
+from izett.pattern.facts import Role, Zone
+from izett.pattern.working import Readable
+from izett.pattern.worn import around, height_of, hem_width, is_body, place_width, width
 
 #: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
 AS_MEANT, FAR = 1.0, 3.0
@@ -67,7 +69,7 @@ LEVELS: tuple[tuple[str, str, str], ...] = (
 )
 
 
-def ease_map(pattern: Pattern, body: Mapping[str, float]) -> list[Place]:
+def ease_map(pattern: Readable, body: Mapping[str, float]) -> list[Place]:
     """Return the ease at every place that both the pattern and the body have."""
     found = []
     for key, label, girth in LEVELS:
@@ -87,7 +89,7 @@ def _place(key: str, label: str, view: str, across: float, body: float, wanted: 
     return Place(key, label, view, across, body, wanted, state)
 
 
-def _wanted(pattern: Pattern, key: str) -> float:
+def _wanted(pattern: Readable, key: str) -> float:
     ease = pattern.intent.ease
     if key in ease:
         return ease[key]
@@ -98,43 +100,42 @@ def _wanted(pattern: Pattern, key: str) -> float:
     return PLACES.get(key, AT_HEM)
 
 
-def _around(pattern: Pattern, body: Mapping[str, float], key: str) -> float:
+def _around(pattern: Readable, body: Mapping[str, float], key: str) -> float:
     if (drawn := width(pattern, key)) > 0:
         return drawn
     if key in PLACES:
         return place_width(pattern, key)
     if key == "hem":
-        hems = ((p, e) for p in pattern if not is_sleeve(p) for e in p.edges if e.role is Role.HEM)
-        return 2 * sum(e.curve.length * p.of_half for p, e in hems)
+        return hem_width(pattern)
     height = height_of(pattern, body, key)
     return 0.0 if height is None else around(pattern, height)
 
 
-def _local(pattern: Pattern, body: Mapping[str, float]) -> Iterator[Place]:
+def _local(pattern: Readable, body: Mapping[str, float]) -> Iterator[Place]:
     bust = pattern.intent.ease.get("bust", 0.0)
-    for half, symbol, label in (
-        ("front", "across_front", "Across the front"),
-        ("back", "across_back", "Across the back"),
+    for zone, symbol, label in (
+        (Zone.FRONT, "across_front", "Across the front"),
+        (Zone.BACK, "across_back", "Across the back"),
     ):
         narrow = [
             min(p[0] for p in e.curve.flattened())
-            for piece in pattern
-            if piece.part.split("_")[-1] == half and not is_sleeve(piece)
+            for piece in pattern.in_zone(zone)
+            if is_body(piece)
             for e in piece.edges
             if e.role is Role.ARMHOLE
         ]
         if narrow and symbol in body:
-            yield _place(symbol, label, half, 2 * min(narrow), body[symbol], LOCAL[symbol] * bust)
+            yield _place(symbol, label, str(zone), 2 * min(narrow), body[symbol], LOCAL[symbol] * bust)
     shoulder = place_width(pattern, "shoulder")
     if shoulder and "shoulder_length" in body:
         wanted = _wanted(pattern, "shoulder")
         yield _place("shoulder", "Shoulder", "both", shoulder, body["shoulder_length"], wanted)
-    for piece in pattern:
+    for piece in pattern.in_zone(Zone.FRONT):
         apex = piece.marks.get("apex")
         if apex is not None and "apex_span" in body:
             yield _place("apex_span", "Between the bust points", "front", 2 * apex[0], body["apex_span"], 0.0)
         lines = [line for line in piece.lines if line.level == "bust"]
-        if lines and "front_bust_arc" in body and piece.part.split("_")[-1] == "front":
-            drawn = 2 * sum(x.length for p in pattern if p.part == piece.part for x in p.lines if x.level == "bust")
+        if lines and "front_bust_arc" in body and is_body(piece):
+            drawn = sum(p.level("bust") * p.times for p in pattern.of_part(piece.part))
             yield _place("front_bust_arc", "Front bust arc", "front", drawn, body["front_bust_arc"], bust / 2)
             break

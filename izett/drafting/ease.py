@@ -17,6 +17,7 @@ from typing import Any
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.rules.formula import Formula
 from izett.rules.sheet import Allowance, Rule, RuleSheet, Way
+from izett.wording import cm
 
 FITS = ("close", "fitted", "easy", "loose")
 FITTED = "fitted"
@@ -182,7 +183,7 @@ def _woven(usual: Allowance, level: Level, fit: str) -> Allowance:
         low=min(usual.low, least),
         high=max(usual.high, most),
         usual=(low, high),
-        reason=f"{usual.reason} {low:g} to {high:g} cm is usual for a {fit} fit.",
+        reason=f"{usual.reason} {low:g} to {cm(high, 2)} is usual for a {fit} fit.",
     )
 
 

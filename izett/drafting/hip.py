@@ -15,8 +15,10 @@ from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, Vector
-from izett.pattern.document import Edge, Intake, Role, legs
+from izett.pattern.document import Edge, Intake, legs
+from izett.pattern.facts import Role
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: The sheet of what blocks over the hip share.
 HIP_SHEET = Path(__file__).with_suffix(".toml")
@@ -64,7 +66,7 @@ def tell_tight_high_hip(sums: Worksheet, tell: Tell, symbol: str, what: str) -> 
         tell(
             Notice(
                 "high-hip-tight",
-                f"The high hip of {sums['high_hip_girth']:.1f} cm is {-sums[symbol]:.1f} cm larger than the {what} there: retake "
+                f"The high hip of {cm(sums['high_hip_girth'])} is {cm(-sums[symbol])} larger than the {what} there: retake "
                 "it, make the hip curve fuller, or use panels.",
                 ("high_hip_girth", "waist_to_high_hip", "hip_fullness"),
             )

@@ -2,14 +2,18 @@
 
 from collections.abc import Sequence
 
+from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
-from izett.pattern.document import Edge, LevelLine, Piece, Role
+from izett.pattern.document import Edge, LevelLine, Piece
+from izett.pattern.facts import Region, Role, Zone
 
 
 def rectangle(
     name: str,
     title: str,
     *,
+    zone: Zone,
+    region: Region = Region.NONE,
     cut: int,
     width: float,
     length: float,
@@ -20,6 +24,7 @@ def rectangle(
 
     Args:
         name, title, cut: the piece's.
+        zone, region: what of the body it lies on.
         width, length: cm, allowances included.
         stops: vertices on both long edges, by name and height, from below: `armhole` makes `name.armhole_left` and
             `name.armhole_right`.
@@ -33,13 +38,17 @@ def rectangle(
     for (start, a), (end, b) in zip(ring, [*ring[1:], ring[0]], strict=True):
         side = "right" if a[0] == b[0] == width else "left" if a[0] == b[0] == 0.0 else "top" if a[1] else "bottom"
         edges.append(Edge(Role.CUT_EDGE, f"{name}.{side}", start, end, straight(a, b)))
-    return Piece(
-        name=name,
-        title=title,
-        part=name,
-        cut=cut,
-        on_fold=None,
-        grain=((width / 2, 0.2 * length), (width / 2, 0.8 * length)),
-        edges=tuple(edges),
-        lines=lines,
+    return as_block(
+        Piece(
+            name=name,
+            title=title,
+            part=name,
+            cut=cut,
+            on_fold=None,
+            grain=((width / 2, 0.2 * length), (width / 2, 0.8 * length)),
+            edges=tuple(edges),
+            lines=lines,
+        ),
+        zone,
+        region,
     )

@@ -7,6 +7,7 @@ from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
 from izett.geometry.point import Point, Vector, between, distance, right_of, subtract, unit
+from izett.wording import cm
 
 #: A dart's mouth lies this share of its intake below the waist line, so that the line is smooth with the dart shut.
 MOUTH_BELOW = 0.11
@@ -99,7 +100,7 @@ def refuse_crowded(panels: Sequence[Curve], larger: float, *, over: str, under: 
     narrowest = min(panel.end[0] - panel.start[0] for panel in panels)
     if narrowest < NARROWEST_PANEL:
         raise DraftRefused(
-            f"The waist darts leave a strip of only {narrowest:.1f} cm between them: the {over} is {larger:.1f} cm larger "
+            f"The waist darts leave a strip of only {cm(narrowest)} between them: the {over} is {cm(larger)} larger "
             f"than the {under}.",
             mend=f"Retake {over} and {under}; for such a shape use panels instead of darts.",
             where=(f"{under}_girth", f"{over}_girth"),

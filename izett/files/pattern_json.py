@@ -15,8 +15,9 @@ from izett.errors import UnreadableFile
 from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.pattern import document as d
+from izett.pattern.facts import Role
 from izett.pattern.sewn import seam_lengths
-from izett.recipe import Evaluation
+from izett.recipe.evaluator import Evaluation
 
 FORMAT: Literal["izett-pattern"] = "izett-pattern"
 VERSION: Literal[1] = 1
@@ -39,7 +40,7 @@ class ClothDoc(_Document):
 class EdgeDoc(_Document):
     """An edge: 2 points where straight, else 3n + 1 control points of n joined cubics."""
 
-    role: d.Role
+    role: Role
     lineage: str
     start: str = Field(alias="from")
     end: str = Field(alias="to")

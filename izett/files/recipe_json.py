@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
 from izett.errors import UnreadableFile
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 
 FORMAT: Literal["izett-recipe"] = "izett-recipe"
 

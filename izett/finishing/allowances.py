@@ -11,7 +11,9 @@ from pathlib import Path
 from types import MappingProxyType
 
 from izett.errors import UnknownName, ValueOutOfRange
-from izett.pattern.document import Edge, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role
+from izett.wording import cm
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.
 WIDEST = 10.0
@@ -59,7 +61,7 @@ class Allowances:
         for lineage, width in self.by_lineage.items():
             if not 0 <= width <= WIDEST:
                 raise ValueOutOfRange(
-                    f"A seam allowance of {width:g} cm at {lineage} is outside 0 to {WIDEST:g} cm.",
+                    f"A seam allowance of {cm(width, 2)} at {lineage} is outside 0 to {cm(WIDEST, 2)}.",
                     mend="Choose a width in that range.",
                     where=(lineage,),
                 )

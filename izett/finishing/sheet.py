@@ -12,7 +12,8 @@ from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import corner_between, parallel
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
-from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece, Role
+from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece
+from izett.pattern.facts import Role
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
 

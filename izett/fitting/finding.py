@@ -15,6 +15,7 @@ from typing import Any
 
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.rules.formula import Formula
+from izett.wording import cm
 
 
 class Taken(StrEnum):
@@ -160,14 +161,14 @@ def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -
             )
     whole: dict[str, float] = {}
     for symbol, entry in known.items():
-        cm = given.get(symbol, entry.default)
-        if not entry.low <= cm <= entry.high:
+        taken_in = given.get(symbol, entry.default)
+        if not entry.low <= taken_in <= entry.high:
             raise ValueOutOfRange(
-                f"{entry.label}: {cm:g} cm is outside {entry.low:g} to {entry.high:g} cm.",
+                f"{entry.label}: {cm(taken_in, 2)} is outside {cm(entry.low, 2)} to {cm(entry.high, 2)}.",
                 mend="Measure the pin again; larger changes are better made in two rounds.",
                 where=(symbol,),
             )
-        whole[symbol] = cm * 2 if entry.pinch and taken is Taken.PINCH else cm
+        whole[symbol] = taken_in * 2 if entry.pinch and taken is Taken.PINCH else taken_in
     return whole
 
 

@@ -11,6 +11,7 @@ from pathlib import Path
 
 from izett.errors import UnknownName, UnreadableMeasure
 from izett.units import CM_PER_INCH, Reading, Unit, UnreadableLength, read_length, show_length
+from izett.wording import cm as quantity
 
 CATALOGUE = Path(__file__).parent / "catalogue"
 
@@ -203,8 +204,8 @@ def check_length(what: Measure, cm: float) -> None:
     """
     if not 0 < cm <= LONGEST:
         raise UnreadableMeasure(
-            f"{what.name}: {cm:g} cm cannot be a measure of a person.",
-            mend=f"It must be above 0 and at most {LONGEST:g} cm ({LONGEST / float(CM_PER_INCH):.0f} in).",
+            f"{what.name}: {quantity(cm, 2)} cannot be a measure of a person.",
+            mend=f"It must be above 0 and at most {quantity(LONGEST, 2)} ({LONGEST / float(CM_PER_INCH):.0f} in).",
             where=(what.symbol,),
         )
 

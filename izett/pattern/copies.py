@@ -1,6 +1,6 @@
 """The same paper elsewhere: a piece moved, turned over, called otherwise. Nothing of its shape changes."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from types import MappingProxyType
 
@@ -49,22 +49,24 @@ def flipped(piece: Piece, axis: tuple[Point, Point]) -> Piece:
 
 def prefixed(piece: Piece, prefix: str) -> Piece:
     """Return the piece with every name on it begun with a prefix: a copy that can lie beside the original."""
+    return replace(called(piece, lambda name: f"{prefix}.{name}"), part=f"{prefix}.{piece.part}")
 
-    def name(old: str) -> str:
-        return f"{prefix}.{old}"
 
-    corners = {name(edge.start): edge.start for edge in piece.edges}
-    new = renamed(piece, {old: new for new, old in corners.items()}, {e.lineage: name(e.lineage) for e in piece.edges})
+def called(piece: Piece, rename: Callable[[str], str]) -> Piece:
+    """Return the piece with everything on it called by new names."""
+    corners = {edge.start: rename(edge.start) for edge in piece.edges}
+    new = renamed(piece, corners, {e.lineage: rename(e.lineage) for e in piece.edges})
+    darts = {dart.name: rename(dart.name) for dart in piece.darts}
     return replace(
         new,
-        part=name(piece.part),
-        darts=tuple(replace(d, name=name(d.name)) for d in new.darts),
-        diamonds=tuple(replace(d, name=name(d.name)) for d in new.diamonds),
-        marks=MappingProxyType({name(key): point for key, point in new.marks.items()}),
+        darts=tuple(replace(d, name=darts[d.name]) for d in new.darts),
+        diamonds=tuple(replace(d, name=rename(d.name)) for d in new.diamonds),
+        marks=MappingProxyType({rename(key): point for key, point in new.marks.items()}),
         notches=tuple(
-            replace(n, span=Span(name(n.span.start), name(n.span.end), name(n.span.along))) for n in piece.notches
+            replace(n, span=Span(rename(n.span.start), rename(n.span.end), rename(n.span.along))) for n in piece.notches
         ),
-        aliases=MappingProxyType({name(key): name(value) for key, value in piece.aliases.items()}),
+        aliases=MappingProxyType({rename(key): rename(value) for key, value in piece.aliases.items()}),
+        corners=MappingProxyType({rename(key): corner for key, corner in piece.corners.items()}),
     )
 
 
@@ -99,4 +101,5 @@ def renamed(piece: Piece, names: Mapping[str, str], lineages: Mapping[str, str] 
         darts=tuple(replace(d, mouth=(vertex(d.mouth[0]), vertex(d.mouth[1])), tip=vertex(d.tip)) for d in piece.darts),
         notches=tuple(replace(notch, span=span(notch.span)) for notch in piece.notches),
         aliases=MappingProxyType({key: vertex(value) for key, value in piece.aliases.items() if key not in names}),
+        corners=MappingProxyType({vertex(key): corner for key, corner in piece.corners.items()}),
     )

@@ -17,40 +17,23 @@ from types import MappingProxyType
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
-
-
-class Role(StrEnum):
-    """The class of an edge, for checks, allowances and display."""
-
-    CENTRE_FRONT = "centre_front"
-    CENTRE_BACK = "centre_back"
-    NECK = "neck"
-    SHOULDER = "shoulder"
-    ARMHOLE = "armhole"
-    SIDE = "side"
-    WAIST = "waist"
-    HEM = "hem"
-    CAP = "cap"
-    UNDERARM = "underarm"
-    INSEAM = "inseam"
-    CROTCH = "crotch"
-    #: A seam within a block: a style line, the edge of a godet, of a gusset or of what is sewn on.
-    PANEL = "panel"
-    FOLD = "fold"
-    #: Cut as it is drawn: turnings and allowances lie inside it.
-    CUT_EDGE = "cut_edge"
-    DART_LEG = "dart_leg"
+from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
 
 
 @dataclass(frozen=True, slots=True)
 class Edge:
-    """One edge of a ring, from vertex `start` to vertex `end`."""
+    """One edge of a ring, from vertex `start` to vertex `end`.
+
+    `zone` says whether the edge of a piece that goes around the arm lies in front or behind; elsewhere the piece's
+    own zone counts.
+    """
 
     role: Role
     lineage: str
     start: str
     end: str
     curve: Curve
+    zone: Zone | None = None
 
     @property
     def is_leg(self) -> bool:
@@ -168,6 +151,8 @@ class Seam:
         lies: where that ease lies, in words for the sewing sheet.
         words: the two sides in words.
         offset: how far (cm) the second side begins before the first, where the two are not sewn end to end.
+        kind: which seam of a garment it is.
+        half: the half of the body that it lies on, where the halves differ.
     """
 
     name: str
@@ -176,6 +161,8 @@ class Seam:
     lies: str = ""
     words: tuple[str, str] = ("front", "back")
     offset: float = 0.0
+    kind: SeamKind = SeamKind.PANEL
+    half: Half = Half.BOTH
 
 
 def matching(parts: tuple[str, str], line: str, start: str, end: str) -> tuple[tuple[Span, ...], tuple[Span, ...]]:
@@ -202,6 +189,10 @@ class Piece:
         edges: the ring.
         darts, diamonds, marks, lines, notches: what lies on it.
         aliases: further names of vertices, made when a dart was closed.
+        zone, region: what of the body it lies on, and which part of the body its block clothes.
+        half: the half of the body that it is cut for; `both` is a pair, a piece on the fold, or one that is whole.
+        layer: the layer of the garment.
+        corners: which corner of its block a vertex is, by the vertex's name.
     """
 
     name: str
@@ -217,6 +208,11 @@ class Piece:
     notches: tuple[Notch, ...] = ()
     aliases: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
     diamonds: tuple[Diamond, ...] = ()
+    zone: Zone = Zone.ADDED
+    region: Region = Region.NONE
+    half: Half = Half.BOTH
+    layer: Layer = Layer.OUTER
+    corners: Mapping[str, Corner] = field(default_factory=lambda: MappingProxyType({}))
 
     @cached_property
     def vertices(self) -> Mapping[str, Point]:
@@ -231,6 +227,32 @@ class Piece:
         """Return whether a vertex of that name lies on this piece."""
         return self.aliases.get(name, name) in self.vertices
 
+    def corner(self, kind: Corner) -> str | None:
+        """Return the name of the vertex that is a corner of the block; None where the piece does not have it."""
+        for name, found in self.corners.items():
+            if found is kind and self.holds(name):
+                return name
+        return None
+
+    def corner_at(self, vertex: str) -> Corner | None:
+        """Return which corner of its block a vertex is, by any of its names."""
+        found = self.corners.get(vertex)
+        return found if found is not None else self.corners.get(self.aliases.get(vertex, vertex))
+
+    def zone_of(self, lineage: str) -> Zone:
+        """Return what of the body one of its lines lies on: the edge's own zone, or else the piece's."""
+        return next((e.zone for e in self.edges if e.lineage == lineage and e.zone is not None), self.zone)
+
+    @property
+    def times(self) -> int:
+        """How often the garment has what is drawn: a half on the fold and one of a pair twice, a whole piece once."""
+        return self.cut * (2 if self.on_fold else 1)
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether it goes over both halves of the body and is drawn as it is cut, once."""
+        return self.half is Half.BOTH and self.on_fold is None and self.cut == 1
+
     def dart(self, name: str) -> Intake:
         """Return a dart by name (KeyError where there is none)."""
         for dart in self.darts:
@@ -241,11 +263,6 @@ class Piece:
     def outline(self, *, flatness: float = FLATNESS) -> list[Point]:
         """Return the ring with the darts' legs in it, flattened to within `flatness` cm."""
         return [point for edge in self.edges for point in edge.curve.flattened(flatness=flatness)[:-1]]
-
-    @property
-    def of_half(self) -> float:
-        """How often half a garment has what is drawn: a half on the fold or one of a pair once, a whole piece half."""
-        return self.cut * (2 if self.on_fold else 1) / 2
 
     def level(self, name: str) -> float:
         """Return the length in cm of what this piece has of a level."""
@@ -290,6 +307,11 @@ def legs(piece_dart: Intake, a: Point, b: Point) -> tuple[Edge, Edge]:
     )
 
 
+#: cm. Ease wanted at places that the fit does not name, until a step means to move it: a neck, a wrist that the hand
+#: passes, a shoulder. Common practice, no single source.
+PLACES: Mapping[str, float] = MappingProxyType({"neck": 1.5, "wrist": 6.0, "shoulder": 0.0})
+
+
 @dataclass(frozen=True)
 class Intent:
     """What the garment is meant to be.
@@ -310,7 +332,9 @@ class Intent:
         """Return the intent with ease added at some levels."""
         return replace(
             self,
-            ease=MappingProxyType({**self.ease, **{k: self.ease.get(k, 0.0) + v for k, v in added.items()}}),
+            ease=MappingProxyType(
+                {**self.ease, **{k: self.ease.get(k, PLACES.get(k, 0.0)) + v for k, v in added.items()}}
+            ),
         )
 
 
@@ -334,14 +358,36 @@ class Opening:
     length: float
 
 
+#: Stands for every question that a check asks about a thing: so acceptances of older recipes were meant.
+ANY_ASPECT = "*"
+
+
 @dataclass(frozen=True, slots=True)
 class Accepted:
-    """A finding that the maker accepts: up to an amount, for a reason."""
+    """A finding that the maker accepts: up to an amount, for a reason.
+
+    Attributes:
+        check, where, aspect, half: which finding it is.
+        up_to: the amount, in the finding's unit; beyond it the finding opens again.
+        reason: why it is meant.
+        worse: whether `more` or `less` of it is beyond.
+    """
 
     check: str
     where: tuple[str, ...]
     up_to: float
     reason: str
+    aspect: str = ANY_ASPECT
+    half: Half = Half.BOTH
+    worse: str = "more"
+
+
+@dataclass(frozen=True, slots=True)
+class CutFor:
+    """What the sheets are cut for: a purpose that sets the allowance of each role, and single lines set apart, cm."""
+
+    purpose: str = "muslin"
+    by_lineage: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
 
 
 @dataclass(frozen=True, slots=True)
@@ -356,12 +402,16 @@ class Machine:
 class Pattern:
     """All pieces of a garment, its seams, and what it is meant to be.
 
+    What can be asked of it, a step and a check ask through `pattern/working.py`, which keeps the questions.
+
     Attributes:
         pieces, seams, intent: see there.
         links: corners that were one before a cut parted the paper: from each, a line goes on at the other.
         openings: where the garment opens.
         accepted: findings that the maker accepts.
         machine: the allowances on paper and under the needle, where the maker said them.
+        titles: lines, darts and seams in words, by name.
+        allowances: what the sheets are cut for.
     """
 
     pieces: tuple[Piece, ...]
@@ -371,23 +421,103 @@ class Pattern:
     openings: tuple[Opening, ...] = ()
     accepted: tuple[Accepted, ...] = ()
     machine: Machine | None = None
+    titles: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    allowances: CutFor = CutFor()
 
     def __iter__(self) -> Iterator[Piece]:
         return iter(self.pieces)
 
+    @cached_property
+    def _by_name(self) -> Mapping[str, Piece]:
+        return {piece.name: piece for piece in reversed(self.pieces)}
+
+    @cached_property
+    def _by_vertex(self) -> Mapping[str, Piece]:
+        found: dict[str, Piece] = {}
+        for piece in reversed(self.pieces):
+            found |= dict.fromkeys(
+                (*piece.vertices, *(k for k, v in piece.aliases.items() if v in piece.vertices)), piece
+            )
+        return found
+
+    @cached_property
+    def in_words(self) -> Mapping[str, str]:
+        """What its things are called in words: lines, darts and seams by their titles, pieces by theirs."""
+        return {**{piece.name: piece.title.lower() for piece in self.pieces}, **self.titles}
+
+    def find(self, vertex: str) -> Piece | None:
+        """Return the piece that holds a vertex, or None."""
+        return self._by_vertex.get(vertex)
+
+    def find_piece(self, name: str) -> Piece | None:
+        """Return a piece by name, or None."""
+        return self._by_name.get(name)
+
+    def find_seam(self, name: str) -> Seam | None:
+        """Return a seam by name, or None."""
+        return next((seam for seam in self.seams if seam.name == name), None)
+
+    def with_dart(self, reference: str) -> Piece | None:
+        """Return the piece that has a dart of that name, or darts of that family (`front.bust`); or None."""
+        return next((piece for piece in self.pieces if darts_on(piece, reference)), None)
+
+    def with_role(self, role: Role) -> tuple[Piece, ...]:
+        """Return the pieces that have an edge of a role."""
+        return tuple(piece for piece in self.pieces if has_role(piece, role))
+
+    def with_level(self, level: str) -> tuple[Piece, ...]:
+        """Return the pieces that a level is drawn on."""
+        return tuple(piece for piece in self.pieces if has_level(piece, level))
+
+    def with_lineage(self, lineage: str) -> tuple[Piece, ...]:
+        """Return the pieces that have an edge of a lineage."""
+        return tuple(piece for piece in self.pieces if has_lineage(piece, lineage))
+
+    def in_zone(self, zone: Zone) -> tuple[Piece, ...]:
+        """Return the pieces that lie on a zone of the body."""
+        return tuple(piece for piece in self.pieces if piece.zone is zone)
+
+    def of_part(self, part: str) -> tuple[Piece, ...]:
+        """Return the pieces that were cut from a draft part."""
+        return tuple(piece for piece in self.pieces if piece.part == part)
+
+    def seams_of(self, kind: SeamKind) -> tuple[Seam, ...]:
+        """Return the seams of a kind."""
+        return tuple(seam for seam in self.seams if seam.kind is kind)
+
+    def seams_along(self, lineage: str) -> tuple[Seam, ...]:
+        """Return the seams that a line is sewn in."""
+        return tuple(seam for seam in self.seams if runs_along(seam, lineage))
+
+    def link(self, vertex: str) -> str | None:
+        """Return the corner at which a line that was cut here goes on, or None."""
+        return self.links.get(vertex)
+
+    def ease(self, level: str) -> float | None:
+        """Return the ease that is meant at a level, cm total around, or None."""
+        return self.intent.ease.get(level)
+
+    def along(self, level: str) -> tuple[Span, ...] | None:
+        """Return the spans that a level is measured along; None where it has lines, or is not there."""
+        return self.intent.along.get(level)
+
+    @property
+    def measured_along(self) -> Mapping[str, tuple[Span, ...]]:
+        """The spans of every level that is measured along spans."""
+        return self.intent.along
+
+    @property
+    def levels_meant(self) -> tuple[str, ...]:
+        """The levels at which an ease is meant."""
+        return tuple(self.intent.ease)
+
     def piece(self, name: str) -> Piece:
         """Return a piece by name (KeyError where there is none)."""
-        for piece in self.pieces:
-            if piece.name == name:
-                return piece
-        raise KeyError(name)
+        return self._by_name[name]
 
     def holding(self, vertex: str) -> Piece:
         """Return the piece that holds a vertex (KeyError where none does)."""
-        for piece in self.pieces:
-            if piece.holds(vertex):
-                return piece
-        raise KeyError(vertex)
+        return self._by_vertex[vertex]
 
     def joined(
         self,
@@ -399,25 +529,60 @@ class Pattern:
     ) -> "Pattern":
         """Return the pattern with a block's pieces and seams added, and the ease that it was given.
 
-        A level that an earlier block has already stays that block's.
+        A level that an earlier block has already stays that block's. Lines, darts and seams are called in words as the
+        block names them.
         """
         intent = replace(
             self.intent,
             ease=MappingProxyType({**ease, **self.intent.ease}),
             along=MappingProxyType({**(along or {}), **self.intent.along}),
         )
-        return replace(self, pieces=(*self.pieces, *pieces), seams=(*self.seams, *seams), intent=intent)
+        named = [name for piece in pieces for name in things_on(piece)] + [seam.name for seam in seams]
+        return replace(
+            self,
+            pieces=(*self.pieces, *pieces),
+            seams=(*self.seams, *seams),
+            intent=intent,
+            titles=MappingProxyType({**self.titles, **{name: in_words(name) for name in named}}),
+        )
 
-    def with_pieces(self, *changed: Piece) -> "Pattern":
-        """Return the pattern with pieces replaced by those of the same name."""
-        by_name = {piece.name: piece for piece in changed}
-        return replace(self, pieces=tuple(by_name.get(piece.name, piece) for piece in self.pieces))
 
-    def with_parts(self, of: Piece, *parts: Piece) -> "Pattern":
-        """Return the pattern with a piece replaced by its parts, at its place in the order."""
-        pieces = [new for piece in self.pieces for new in (parts if piece is of else (piece,))]
-        return replace(self, pieces=tuple(pieces))
+def has_role(piece: Piece, role: Role) -> bool:
+    """Return whether a piece has an edge of a role."""
+    return any(edge.role is role for edge in piece.edges)
 
-    def with_seam(self, changed: Seam) -> "Pattern":
-        """Return the pattern with a seam replaced by the one of the same name."""
-        return replace(self, seams=tuple(changed if seam.name == changed.name else seam for seam in self.seams))
+
+def has_level(piece: Piece, level: str) -> bool:
+    """Return whether a level is drawn on a piece."""
+    return any(line.level == level for line in piece.lines)
+
+
+def has_lineage(piece: Piece, lineage: str) -> bool:
+    """Return whether a piece has an edge of a lineage."""
+    return any(edge.lineage == lineage for edge in piece.edges)
+
+
+def darts_on(piece: Piece, reference: str) -> tuple[Intake, ...]:
+    """Return the darts of a piece that a reference means: one by its name, or all of a family (`front.bust`)."""
+    return tuple(dart for dart in piece.darts if reference in (dart.name, f"{piece.part}.{dart.family}"))
+
+
+def runs_along(seam: Seam, lineage: str) -> bool:
+    """Return whether a line is sewn in a seam."""
+    return any(span.along == lineage for side in seam.sides for span in side)
+
+
+def things_on(piece: Piece) -> Iterator[str]:
+    """Yield the names of what a reader may be told of on a piece: its lines and its darts."""
+    yield from dict.fromkeys(edge.lineage for edge in piece.edges if not edge.is_leg)
+    yield from (dart.name for dart in piece.darts)
+    yield from (diamond.name for diamond in piece.diamonds)
+
+
+def in_words(name: str) -> str:
+    """Return a name that a block or a step gave, in words: its title where nothing better is known.
+
+    >>> in_words("front.bust_dart_2")
+    'front bust dart 2'
+    """
+    return name.replace(".", " ").replace("_", " ")

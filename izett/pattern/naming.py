@@ -1,19 +1,27 @@
-"""Names of the pattern in words.
+"""Names in sentences: a thing is named by a mark, and called by its title where somebody reads it."""
 
-What a draft draws is called by its part (`front.armhole`); what a step makes begins with the step's own name
-(`s-2cee598c9d.princess_front`), which tells two alike apart and says nothing to a reader.
-"""
+from collections import ChainMap
+from collections.abc import Mapping
 
-import re
-
-#: Names of steps as the page and the demo make them, with the numbers of steps worked within them, before a name or after it.
-STEP = re.compile(r"^s-?[0-9a-f]{10}(\.\d+)*\.|_s-?[0-9a-f]{10}$")
+from izett.pattern.document import Pattern
+from izett.wording import named, titled
 
 
 def readable(name: str) -> str:
-    """Return the name of a line, dart, seam or piece in words.
+    """Return the mark of a line, a dart, a seam or a piece for a sentence.
 
-    >>> readable("front.bust_dart_2"), readable("s-2cee598c9d.princess_front"), readable("cuff_s-2cee598c9d")
-    ('front bust dart 2', 'princess front', 'cuff')
+    >>> readable("front.bust_dart")
+    '⟦=front.bust_dart⟧'
     """
-    return STEP.sub("", name).replace(".", " ").replace("_", " ")
+    return named(name)
+
+
+def titles_of(*patterns: Pattern) -> Mapping[str, str]:
+    """Return what the things of patterns are called in words."""
+    first, *others = patterns
+    return ChainMap(*(dict(p.in_words) for p in patterns)) if any(p is not first for p in others) else first.in_words
+
+
+def in_titles(text: str, *patterns: Pattern) -> str:
+    """Return a sentence about patterns with the titles of their things in it."""
+    return titled(text, titles_of(*patterns)) if "⟦=" in text else text

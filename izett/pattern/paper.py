@@ -20,20 +20,10 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, add, between, distance, meeting, scale, subtract, turn, unit
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
-from izett.pattern.document import (
-    Edge,
-    Intake,
-    LevelLine,
-    Notch,
-    Pattern,
-    Piece,
-    Role,
-    Seam,
-    Span,
-    dart_angle,
-    legs,
-)
+from izett.pattern.document import Edge, Intake, LevelLine, Notch, Piece, Span, dart_angle, legs
+from izett.pattern.facts import Role
 from izett.pattern.sewn import resolved, span_length, walk
+from izett.pattern.working import Working
 
 #: A grain line is so long as a share of the paper that it lies on.
 GRAIN_SHARE = 0.7
@@ -92,7 +82,7 @@ class Label:
 
 
 def cut(
-    pattern: Pattern,
+    pattern: Working,
     piece: Piece,
     edges: Sequence[Edge],
     gates: tuple[Gate, Gate],
@@ -100,7 +90,7 @@ def cut(
     labels: tuple[Label, Label],
     *,
     role: Role,
-) -> Pattern:
+) -> Working:
     """Cut a piece in two.
 
     Args:
@@ -128,29 +118,31 @@ def cut(
         _part(piece, ring, label, outline, line.flattened())
         for ring, label, outline, line in zip(rings, labels, outlines, lines, strict=True)
     ]
-    links = dict(pattern.links)
+    links: dict[str, str | None] = {}
     for gate in gates:
         links[gate.arrive], links[gate.leave] = gate.leave, gate.arrive
-    after = replace(pattern.with_parts(piece, *parts), links=MappingProxyType(links))
-    return with_notches(carried_over(after), piece, piece.notches)
+    after = pattern.with_parts(piece, *parts).with_links(links)
+    return with_notches(carried_over(after, piece), piece, piece.notches)
 
 
-def carried_over(pattern: Pattern) -> Pattern:
-    """Return the pattern with every seam and level written as spans that each lie on one piece."""
+def carried_over(pattern: Working, cut_up: Piece) -> Working:
+    """Return the garment with the seams and levels along a piece that was cut written as spans that each lie on one piece."""
 
     def chain(spans: Iterable[Span]) -> tuple[Span, ...]:
         return tuple(part for span in spans for part in _still(pattern, span))
 
-    seams = tuple(_seam(seam, (chain(seam.sides[0]), chain(seam.sides[1]))) for seam in pattern.seams)
-    along = {level: chain(spans) for level, spans in pattern.intent.along.items()}
-    return replace(pattern, seams=seams, intent=replace(pattern.intent, along=MappingProxyType(along)))
+    lines = dict.fromkeys(edge.lineage for edge in cut_up.edges if not edge.is_leg)
+    seams = {seam.name: seam for line in lines for seam in pattern.seams_along(line)}
+    for seam in seams.values():
+        sides = (chain(seam.sides[0]), chain(seam.sides[1]))
+        pattern = pattern if sides == seam.sides else pattern.with_seam(replace(seam, sides=sides))
+    for level, spans in pattern.measured_along.items():
+        if any(span.along in lines for span in spans) and (new := chain(spans)) != spans:
+            pattern = pattern.with_along({level: new})
+    return pattern
 
 
-def _seam(seam: Seam, sides: tuple[tuple[Span, ...], tuple[Span, ...]]) -> Seam:
-    return seam if sides == seam.sides else replace(seam, sides=sides)
-
-
-def _still(pattern: Pattern, span: Span) -> tuple[Span, ...]:
+def _still(pattern: Working, span: Span) -> tuple[Span, ...]:
     try:
         return resolved(pattern, span)
     except ReferenceLost:
@@ -158,7 +150,7 @@ def _still(pattern: Pattern, span: Span) -> tuple[Span, ...]:
         return (span,)
 
 
-def with_notches(pattern: Pattern, before: Piece, notches: Sequence[Notch]) -> Pattern:
+def with_notches(pattern: Working, before: Piece, notches: Sequence[Notch]) -> Working:
     """Return the pattern with notches of a piece that was cut put on its parts, at their places as sewn."""
     found: dict[str, list[Notch]] = {}
     for notch in notches:
@@ -173,8 +165,11 @@ def with_notches(pattern: Pattern, before: Piece, notches: Sequence[Notch]) -> P
                 found.setdefault(piece.name, []).append(replace(notch, span=span, distance=notch.distance - gone))
                 break
             gone += length
-    parts = [replace(p, notches=(*p.notches, *found[p.name])) for p in pattern if p.name in found and p is not before]
-    return pattern.with_pieces(*parts)
+    for name, carried in found.items():
+        part = pattern.piece(name)
+        if part is not before:
+            pattern = pattern.with_pieces(replace(part, notches=(*part.notches, *carried)))
+    return pattern
 
 
 def _part(piece: Piece, ring: list[Edge], label: Label, outline: list[Point], across: list[Point]) -> Piece:
@@ -194,6 +189,7 @@ def _part(piece: Piece, ring: list[Edge], label: Label, outline: list[Point], ac
         lines=tuple(part for line in piece.lines for part in _lines_within(line, outline, across)),
         notches=(),
         aliases=MappingProxyType({k: v for k, v in piece.aliases.items() if v in corners}),
+        corners=MappingProxyType({k: v for k, v in piece.corners.items() if piece.aliases.get(k, k) in corners}),
     )
 
 
@@ -384,7 +380,7 @@ def with_leg_shapes(piece: Piece, darts: Sequence[Intake]) -> Piece:
     )
 
 
-def one_span(pattern: Pattern, side: Sequence[Span]) -> tuple[Piece, Span, list[Edge]]:
+def one_span(pattern: Working, side: Sequence[Span]) -> tuple[Piece, Span, list[Edge]]:
     """Return the piece, span and edges in ring order of a seam's side that is one span.
 
     Raises:

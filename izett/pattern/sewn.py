@@ -5,9 +5,12 @@ from dataclasses import dataclass
 from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
+from izett.pattern.document import Edge, Intake, Piece, Seam, Span, dart_angle
 from izett.pattern.remembered import Remembered
+from izett.pattern.working import Readable
 
+#: A line that cuts parted is walked over so many parts at most.
+MOST_PARTS = 64
 #: How many walks are remembered: some hundreds a garment.
 WALKS_REMEMBERED = 4096
 
@@ -92,7 +95,7 @@ def _run_walked(piece: Piece, start: str, end: str, along: str, *, forward: bool
     return None
 
 
-def resolved(pattern: Pattern, span: Span) -> tuple[Span, ...]:
+def resolved(pattern: Readable, span: Span) -> tuple[Span, ...]:
     """Return a span as a chain of spans that each lie on one piece: where a cut parted the paper it goes on behind it.
 
     Raises:
@@ -102,15 +105,16 @@ def resolved(pattern: Pattern, span: Span) -> tuple[Span, ...]:
     for forward in (True, False):
         found: list[Span] = []
         on, at = piece, span.start
-        for _ in pattern.pieces:
+        for _ in range(MOST_PARTS):
             begin, end = (on.aliases.get(name, name) for name in (at, span.end))
             if on.holds(span.end) and _run(on, begin, end, span.along, forward=forward) is not None:
                 return (*found, Span(at, span.end, span.along))
             far = _farthest(on, begin, span.along, forward=forward)
-            if far is None or far not in pattern.links:
+            onwards = pattern.link(far) if far is not None else None
+            if far is None or onwards is None:
                 break
             found.append(Span(at, far, span.along))
-            at = pattern.links[far]
+            at = onwards
             on = holding(pattern, at)
     raise ReferenceLost(
         f"The pattern has no line “{span.along}” from {span.start} to {span.end}.",
@@ -151,7 +155,7 @@ def span_length(piece: Piece, span: Span) -> float:
     return _lengths.of(piece, span, lambda: sum(stretch.edge.curve.length for stretch in walk(piece, span)))
 
 
-def seam_lengths(pattern: Pattern, seam: Seam) -> tuple[float, float]:
+def seam_lengths(pattern: Readable, seam: Seam) -> tuple[float, float]:
     """Return the lengths of a seam's two sides as sewn, in cm.
 
     Raises:
@@ -161,20 +165,20 @@ def seam_lengths(pattern: Pattern, seam: Seam) -> tuple[float, float]:
     return (first, second)
 
 
-def holding(pattern: Pattern, vertex: str) -> Piece:
+def holding(pattern: Readable, vertex: str) -> Piece:
     """Return the piece that holds a vertex.
 
     Raises:
         ReferenceLost: no piece does.
     """
-    try:
-        return pattern.holding(vertex)
-    except KeyError:
+    piece = pattern.find(vertex)
+    if piece is None:
         raise ReferenceLost(
             f"The pattern has no point “{vertex}”.",
             mend="A step before this one removed it: choose another point, or switch that step off.",
             where=(vertex,),
-        ) from None
+        )
+    return piece
 
 
 def place_on(piece: Piece, span: Span, along: float) -> tuple[Stretch, float]:

@@ -10,8 +10,9 @@ from itertools import pairwise
 
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, distance, subtract, turn
-from izett.pattern.document import Notch, NotchKind, Pattern, Piece, Seam, Span
+from izett.pattern.document import Notch, NotchKind, Piece, Seam, Span
 from izett.pattern.sewn import Stretch, holding, seam_lengths, span_length, walk
+from izett.pattern.working import Readable
 
 #: cm. Both sides are read at least so often.
 STEP = 1.0
@@ -62,7 +63,7 @@ class Walk:
     notches: tuple[tuple[Met, ...], tuple[Met, ...]]
 
 
-def notches_on(pattern: Pattern, chain: Sequence[Span]) -> tuple[Met, ...]:
+def notches_on(pattern: Readable, chain: Sequence[Span]) -> tuple[Met, ...]:
     """Return the notches along a chain of spans, by their distance from its start as sewn."""
     found: list[Met] = []
     gone = 0.0
@@ -93,7 +94,7 @@ def _along(piece: Piece, notch: Notch, span: Span, long: float) -> float | None:
     return None
 
 
-def walked(pattern: Pattern, seam: Seam) -> Walk:
+def walked(pattern: Readable, seam: Seam) -> Walk:
     """Walk a seam; between two pairs of notches (or an end) the second side is read at the same share.
 
     So what is eased lies where it is sewn: where the notches meet, both sides were walked alike.
@@ -152,7 +153,7 @@ def _other(known: Sequence[tuple[float, float]], along: float) -> float:
     return known[-1][1]
 
 
-def _stretches(pattern: Pattern, chain: Sequence[Span]) -> list[tuple[Piece, Stretch]]:
+def _stretches(pattern: Readable, chain: Sequence[Span]) -> list[tuple[Piece, Stretch]]:
     found = []
     for span in chain:
         piece = holding(pattern, span.start)

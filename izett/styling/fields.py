@@ -11,7 +11,7 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic.fields import FieldInfo
 from pydantic_core import PydanticUndefined
 
-from izett.styling.operation import Line, Params, Place
+from izett.styling.references import Params, PieceRef, PointRef, Ref, SpanRef
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +43,7 @@ def fields_of(params: type[Params]) -> Iterator[Field]:
         unit = str(extra.get("unit", ""))
         low, high = _bounds(info)
         default = None if info.default is PydanticUndefined else info.default
-        kind, choices = _kind(info, unit, str(extra.get("refers", "")))
+        kind, choices = _kind(info, unit)
         yield Field(
             name,
             info.description or name.replace("_", " "),
@@ -68,17 +68,17 @@ PLAIN: dict[Any, str] = {
     int: "count",
     float: "number",
     str: "text",
-    Place: "place",
-    Line: "line",
-    tuple[Line, ...]: "lines",
-    tuple[str, ...]: "pieces",
+    PointRef: "place",
+    SpanRef: "line",
+    tuple[SpanRef, ...]: "lines",
+    tuple[PieceRef, ...]: "pieces",
 }
 
 
-def _kind(info: FieldInfo, unit: str, refers: str) -> tuple[str, tuple[str, ...]]:
+def _kind(info: FieldInfo, unit: str) -> tuple[str, tuple[str, ...]]:
     kind: Any = info.annotation
-    if refers:
-        return refers, ()
+    if isinstance(kind, type) and issubclass(kind, Ref):
+        return kind.kind, ()
     if get_origin(kind) is Literal:
         return "choice", tuple(str(value) for value in get_args(kind))
     if isinstance(kind, type) and issubclass(kind, Enum):

@@ -8,9 +8,10 @@ single source.
 from dataclasses import replace
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Intent, Pattern, Seam
-from izett.pattern.levels import PLACES, place_width, width
+from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.working import Working
+from izett.pattern.worn import moved_levels
 from izett.styling.operation import Sum
 
 #: A full style sewn under this ratio looks like a plain one; over the other it does not fit into its band.
@@ -21,37 +22,35 @@ EASED_UP_TO = 1.1
 LEAST = 0.02
 
 
-def meant(before: Pattern, after: Pattern, *, lies: str = "", only: str = "") -> tuple[Pattern, tuple[Sum, ...]]:
-    """Return the pattern with the ease of seams and levels moved by what a step changed, and the sums that say so.
+def meant(before: Working, after: Working, *, lies: str = "", only: str = "") -> tuple[Working, tuple[Sum, ...]]:
+    """Return the garment with the ease of seams and levels moved by what a step changed, and the sums that say so.
 
     Args:
-        before, after: the pattern before and after the step.
+        before, after: two states of the same work.
         lies: where the ease lies, for the sewing sheet.
         only: the seam that may change; empty for all.
     """
-    old = {seam.name: seam for seam in before.seams}
-    seams: list[Seam] = []
+    was, now = after.since(before)
+    lines = dict.fromkeys(e.lineage for piece in (*was, *now) for e in piece.edges if not e.is_leg)
+    seams = {seam.name: seam for line in lines for seam in after.seams_along(line)}
     sums: list[Sum] = []
-    for seam in after.seams:
-        change = 0.0
-        if seam.name in old and only in ("", seam.name):
-            try:
-                was, now = seam_lengths(before, old[seam.name]), seam_lengths(after, seam)
-            except ReferenceLost:
-                was = now = (0.0, 0.0)
-            change = (now[1] - now[0]) - (was[1] - was[0])
-            if abs(change) > LEAST:
-                longer, shorter = max(now), min(now)
-                sums += [
-                    Sum(f"{seam.name.replace('_', ' ')}: the longer edge", longer),
-                    Sum("sewn to", shorter),
-                    ratio_of(longer, shorter),
-                ]
+    meant_so = after
+    for seam in seams.values():
+        old = before.find_seam(seam.name)
+        if old is None or only not in ("", seam.name):
+            continue
+        try:
+            then, lengths = seam_lengths(before, old), seam_lengths(after, seam)
+        except ReferenceLost:
+            continue
+        change = (lengths[1] - lengths[0]) - (then[1] - then[0])
         if abs(change) > LEAST:
-            seams.append(replace(seam, ease=(seam.ease[0] + change, seam.ease[1] + change), lies=lies or seam.lies))
-        else:
-            seams.append(seam)
-    return replace(after, seams=tuple(seams), intent=with_levels(before, after)), tuple(sums)
+            longer, shorter = max(lengths), min(lengths)
+            sums += [Sum(f"{readable(seam.name)}: the longer edge", longer), Sum("sewn to", shorter)]
+            sums.append(ratio_of(longer, shorter))
+            ease = (seam.ease[0] + change, seam.ease[1] + change)
+            meant_so = meant_so.with_seam(replace(seam, ease=ease, lies=lies or seam.lies))
+    return with_levels(before, meant_so), tuple(sums)
 
 
 def ratio_of(edge: float, sewn_to: float) -> Sum:
@@ -64,15 +63,6 @@ def ratio_of(edge: float, sewn_to: float) -> Sum:
     return Sum("ratio", ratio, "")
 
 
-def with_levels(before: Pattern, after: Pattern) -> Intent:
-    """Return what the garment is meant to be, with the ease of each level and place moved by what a step changed there."""
-    added = {}
-    for level in after.intent.ease:
-        was, now = width(before, level), width(after, level)
-        if was and now and abs(now - was) > LEAST:
-            added[level] = now - was
-    for place, ease in PLACES.items():
-        was, now = place_width(before, place), place_width(after, place)
-        if was and now and abs(now - was) > LEAST:
-            added[place] = now - was + (0.0 if place in after.intent.ease else ease)
-    return after.intent.with_ease(added) if added else after.intent
+def with_levels(before: Working, after: Working) -> Working:
+    """Return the garment with the ease meant at each level and place moved by what a step changed there."""
+    return after.with_ease(moved_levels(before, after))

@@ -11,8 +11,10 @@ from math import tan
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, left_of, right_of, scale, turn
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role
 from izett.pattern.redraw import redrawn
+from izett.pattern.working import Working
 
 #: rad. A corner nearer to square than this is left as it is.
 SQUARE_ENOUGH = 0.02
@@ -20,22 +22,21 @@ SQUARE_ENOUGH = 0.02
 HANDLE = 1 / 3
 
 
-def trued(pattern: Pattern, names: Sequence[str], *, before: Pattern) -> Pattern:
+def trued(pattern: Working, names: Sequence[str], *, before: Working) -> Working:
     """Return the pattern with the hems of the named pieces trued at their side corners, all by the same amount.
 
     Only what has turned since `before` is trued: a hem that met its seam at another angle was meant to.
     """
-    was = {(piece.name, hem.start): off for piece in before for hem, _, off in _corners(piece)}
+    was = {(name, hem.start): off for name in names for hem, _, off in _corners(before.piece(name))}
     corners = [
         (piece, hem, side, off - was.get((piece.name, hem.start), 0.0))
-        for piece in pattern
-        if piece.name in names
+        for piece in map(pattern.piece, names)
         for hem, side, off in _corners(piece)
     ]
     rises = [distance(hem.curve.start, hem.curve.end) * tan(off) / 2 for _, hem, _, off in corners]
     rises = [rise for rise, (*_, off) in zip(rises, corners, strict=True) if abs(off) > SQUARE_ENOUGH]
     rise = sum(rises) / len(rises) if rises else 0.0
-    untouched = {edge.curve for piece in before for edge in piece.edges if edge.role is Role.HEM}
+    untouched = {edge.curve for name in names for edge in before.piece(name).edges if edge.role is Role.HEM}
     for piece, hem, side, _ in corners:
         if hem.curve in untouched:
             continue

@@ -7,9 +7,10 @@ otherwise, on cloth. Common practice (recheck after every change), no single sou
 
 from izett.errors import ReferenceLost
 from izett.geometry.outline import signed_area
-from izett.pattern.document import Pattern, Piece, Seam
+from izett.pattern.document import Piece, Seam
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.working import Working
 from izett.styling.operation import Keeps, Sum
 
 #: cm. A seam may change by what sewing eases in; common practice.
@@ -18,25 +19,22 @@ SEAM_OFF = 0.15
 PAPER_OFF = 2.5
 
 
-def lost(keeps: frozenset[Keeps], before: Pattern, after: Pattern) -> tuple[Sum, ...]:
+def lost(keeps: frozenset[Keeps], before: Working, after: Working) -> tuple[Sum, ...]:
     """Return what a step changed that it must not, as lines of its arithmetic; nothing where all is kept."""
     found: list[Sum] = []
-    old = {id(piece) for piece in before}
-    new = [piece for piece in after if id(piece) not in old]
-    if not new:
+    was, now = after.since(before)
+    if not now or not keeps:
         return ()
     if Keeps.PAPER in keeps:
-        kept = {id(piece) for piece in after}
-        off = sum(paper(p) for p in new) - sum(paper(p) for p in before if id(p) not in kept)
+        off = sum(paper(piece) for piece in now) - sum(paper(piece) for piece in was)
         if abs(off) > PAPER_OFF:
             found.append(Sum("check this: paper gained or lost", off, "cm²"))
     if Keeps.SEAMS in keeps:
-        seams = {seam.name: seam for seam in before.seams}
-        for seam in after.seams:
-            if seam.name in seams and _touches(seam, new):
-                off = _uneven(after, seam) - _uneven(before, seams[seam.name])
-                if abs(off) > SEAM_OFF:
-                    found.append(Sum(f"check this: the {readable(seam.name)} seam has changed by", off))
+        lines = dict.fromkeys(edge.lineage for piece in (*was, *now) for edge in piece.edges if not edge.is_leg)
+        for seam in {seam.name: seam for line in lines for seam in after.seams_along(line)}.values():
+            old = before.find_seam(seam.name)
+            if old is not None and abs(off := _uneven(after, seam) - _uneven(before, old)) > SEAM_OFF:
+                found.append(Sum(f"check this: the {readable(seam.name)} seam has changed by", off))
     return tuple(found)
 
 
@@ -52,11 +50,7 @@ def paper(piece: Piece) -> float:
     return signed_area(points)
 
 
-def _touches(seam: Seam, pieces: list[Piece]) -> bool:
-    return any(piece.holds(span.start) for side in seam.sides for span in side for piece in pieces)
-
-
-def _uneven(pattern: Pattern, seam: Seam) -> float:
+def _uneven(pattern: Working, seam: Seam) -> float:
     """Return how much the second side is longer, cm, less what is meant; 0 where a side has lost its end."""
     try:
         first, second = seam_lengths(pattern, seam)

@@ -1,17 +1,18 @@
 """Making new pieces: rectangles and other plain shapes, tied to the edges that they are sewn to."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from izett.geometry.curve import Curve, straight
 from izett.geometry.outline import signed_area
 from izett.geometry.point import between
-from izett.pattern.document import Edge, Pattern, Piece, Role, Seam, Span
-from izett.pattern.levels import SIDES
+from izett.pattern.document import Edge, Piece, Seam, Span
+from izett.pattern.facts import Layer, Role, SeamKind, Zone
 from izett.pattern.paper import grain_on
 from izett.pattern.sewn import holding, span_length
-from izett.styling.operation import Context, Line
-from izett.styling.parting import unused
+from izett.pattern.working import Working
+from izett.pattern.worn import is_sleeve
+from izett.styling.operation import Context
+from izett.styling.references import SpanRef
 
 #: cm. A grain line so long lies inside no piece: it is cut to one that does.
 FAR = 1000.0
@@ -26,6 +27,7 @@ def rectangle(
     cut: int,
     on_fold: bool,
     roles: tuple[Role, Role, Role],
+    layer: Layer = Layer.OUTER,
 ) -> Piece:
     """Return a rectangle from (0, 0), its sewn edge at the foot.
 
@@ -34,6 +36,7 @@ def rectangle(
         title, width, height, cut: of the piece; a half on the fold is drawn `width` wide.
         on_fold: whether its left edge lies on the fold.
         roles: of the foot, of the top, and of the two ends.
+        layer: the layer of the garment that it is cut for.
     """
     corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
     names = [context.named(n) for n in ("foot_start", "foot_end", "top_end", "top_start")]
@@ -51,11 +54,19 @@ def rectangle(
         on_fold=lines[3] if on_fold else None,
         grain=(between(corners[0], corners[2], 0.2), (corners[2][0] * 0.2, height * 0.8)),
         edges=edges,
+        layer=layer,
     )
 
 
 def outlined(
-    context: Context, *, title: str, cut: int, edges: Sequence[tuple[Role, str, Curve]], fold: int | None
+    context: Context,
+    *,
+    title: str,
+    cut: int,
+    edges: Sequence[tuple[Role, str, Curve]],
+    fold: int | None,
+    zone: Zone = Zone.ADDED,
+    layer: Layer = Layer.OUTER,
 ) -> Piece:
     """Return a piece from edges that follow on each other, in either direction around.
 
@@ -64,6 +75,7 @@ def outlined(
         title, cut: of the piece.
         edges: role, label and curve of each.
         fold: the number of the edge on the fold.
+        zone, layer: what it is.
     """
     ring = list(edges)
     points = [point for _, _, curve in ring for point in curve.flattened()[:-1]]
@@ -88,29 +100,30 @@ def outlined(
         on_fold=context.named(folded) if folded else None,
         grain=grain_on(points, ((0.0, -FAR), (0.0, FAR))),
         edges=made,
+        zone=zone,
+        layer=layer,
     )
 
 
-def chain_of(context: Context, lines: Sequence[Line]) -> tuple[Span, ...]:
+def chain_of(context: Context, lines: Sequence[SpanRef]) -> tuple[Span, ...]:
     """Return the spans of several lines, one after another, over cuts."""
     return tuple(part for line in lines for part in context.chain(line.span))
 
 
-def length_of(pattern: Pattern, chain: Sequence[Span]) -> float:
+def length_of(pattern: Working, chain: Sequence[Span]) -> float:
     """Return the length of a chain of spans as sewn, in cm."""
     return sum(span_length(holding(pattern, span.start), span) for span in chain)
 
 
-def is_half(pattern: Pattern, chain: Sequence[Span]) -> bool:
+def is_half(pattern: Working, chain: Sequence[Span]) -> bool:
     """Return whether a chain runs over half the garment only: a sleeve's and an unfolded piece's edge is whole."""
     pieces = [holding(pattern, span.start) for span in chain]
-    sleeve = any(line.level in SIDES for piece in pieces for line in piece.lines)
-    return not sleeve and all(piece.of_half == 1 for piece in pieces)
+    return not any(is_sleeve(piece) for piece in pieces) and all(piece.times == 2 for piece in pieces)
 
 
 def sewn_on(
-    context: Context, pattern: Pattern, piece: Piece, chain: tuple[Span, ...], edge: str, name: str, *, lies: str
-) -> Pattern:
+    context: Context, pattern: Working, piece: Piece, chain: tuple[Span, ...], edge: str, name: str, *, lies: str
+) -> Working:
     """Return the pattern with a new piece and the seam that ties it to a chain of edges.
 
     Its ease is what the new edge has more (or, negative, less) than the chain: it is meant.
@@ -118,7 +131,6 @@ def sewn_on(
     (own,) = (e for e in piece.edges if e.lineage == edge)
     span = Span(own.start, own.end, own.lineage)
     over = own.curve.length - length_of(pattern, chain)
-    seam = Seam(
-        unused(pattern, name, context.uid), (chain, (span,)), (over, over), lies, ("garment", piece.title.lower())
-    )
-    return replace(pattern, pieces=(*pattern.pieces, piece), seams=(*pattern.seams, seam))
+    words = ("garment", piece.title.lower())
+    seam = Seam(context.named(name), (chain, (span,)), (over, over), lies, words, kind=SeamKind.ADDED)
+    return pattern.adding(piece, seams=(seam,))

@@ -1,7 +1,6 @@
-"""What a step is: parameters with units, limits and meaning, and a function from a pattern to a pattern.
+"""What a step is: parameters with units, limits and meaning, and a function that changes the garment.
 
-A step reaches geometry only through its `Context`, which records what was read, so that 'what depends on this' is
-known and not guessed.
+A step reaches the garment only through its `Context`: what it asks is kept with the answers, what it changes is returned.
 """
 
 from collections.abc import Callable, Iterable, Mapping
@@ -10,18 +9,16 @@ from enum import StrEnum
 from types import MappingProxyType
 from typing import Any, NamedTuple, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Span
+from izett.pattern.document import Edge, Intake, Pattern, Piece, Span, darts_on
+from izett.pattern.facts import SeamKind
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, place_on, resolved, span_length
+from izett.pattern.working import OTHER, Readable, Record, RecordedBody, Working
+from izett.styling.references import Params, PointRef
 from izett.styling.subject import Subject
-
-
-class Params(BaseModel):
-    """The parameters of a step; lengths are in cm."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 def length(default: float, *, low: float, high: float, meaning: str) -> Any:
@@ -49,73 +46,67 @@ def share(default: float, *, low: float, high: float, meaning: str) -> Any:
     return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "share"})
 
 
-class Line(Params):
-    """A line of the outline by its two ends; where cuts parted it, all its parts."""
-
-    start: str = Field(description="vertex where the line starts")
-    end: str = Field(description="vertex where it ends")
-    along: str = Field(description="lineage of the line, such as front.neck")
-
-    @property
-    def span(self) -> Span:
-        """The line."""
-        return Span(self.start, self.end, self.along)
-
-    @classmethod
-    def of(cls, span: Span) -> "Line":
-        """Return the line along a span."""
-        return cls(start=span.start, end=span.end, along=span.along)
-
-
-class Place(Params):
-    """A point on the outline: a line by its two ends, and the fraction of its length as sewn."""
-
-    start: str = Field(description="vertex where the line starts")
-    end: str = Field(description="vertex where it ends")
-    along: str = Field(description="lineage of the line, such as front.shoulder")
-    fraction: float = share(0.5, low=0, high=1, meaning="how far along the line, as sewn")
-
-    @property
-    def span(self) -> Span:
-        """The line."""
-        return Span(self.start, self.end, self.along)
-
-
 class Context:
-    """What a step may ask of the pattern, remembered in `read`.
+    """What a step may ask of the garment.
 
     Attributes:
-        uid: the step's own name, which prefixes what it makes.
-        pattern: the pattern before the step.
+        uid: the step's own name, which begins the names of what it makes.
+        garment: the garment before the step, as it is on the half that is worked.
+        other: the same on the other half.
         body: the body's measures and the draft's values, cm by symbol.
-        read: names of the vertices, lines and darts that were asked for.
     """
 
     def __init__(
         self,
         uid: str,
-        pattern: Pattern,
-        body: Mapping[str, float] = MappingProxyType({}),
+        garment: Working,
+        body: Mapping[str, float],
+        other: Working,
         operations: "Mapping[str, Operation]" = MappingProxyType({}),
     ) -> None:
         self.uid = uid
-        self.pattern = pattern
+        self.garment = garment
         self.body = body
-        self.read: set[str] = set()
+        self.other = other
         self._operations = operations
 
-    def on(self, pattern: Pattern, label: str = "") -> "Context":
-        """Return the context for going on with a pattern; what it reads is read by this step."""
-        inner = Context(self.named(label) if label else self.uid, pattern, self.body, self._operations)
-        inner.read = self.read
-        return inner
+    @classmethod
+    def before(
+        cls,
+        uid: str,
+        pattern: Pattern,
+        body: Mapping[str, float] = MappingProxyType({}),
+        operations: "Mapping[str, Operation]" = MappingProxyType({}),
+        *,
+        other: Pattern | None = None,
+    ) -> "Context":
+        """Return the context of a step that is worked on a pattern, with a record of its own.
 
-    def work(self, kind: str, params: Mapping[str, Any], *, on: Pattern, label: str = "") -> "Outcome":
+        Args:
+            uid: the step's own name.
+            pattern: the half that is worked.
+            body, operations: what is known of the body, and the other steps.
+            other: the other half; left out where both are alike.
+        """
+        record = Record()
+        beyond = Working(pattern if other is None else other, record, of=OTHER)
+        return cls(uid, Working(pattern, record), RecordedBody(body, record), beyond, operations)
+
+    @property
+    def record(self) -> Record:
+        """The questions that were asked, with their answers."""
+        return self.garment.record
+
+    def on(self, garment: Working, label: str = "") -> "Context":
+        """Return the context for going on with a garment; what it reads is read by this step."""
+        return Context(self.named(label) if label else self.uid, garment, self.body, self.other, self._operations)
+
+    def work(self, kind: str, params: Mapping[str, Any], *, on: Working, label: str = "") -> "Outcome":
         """Work another step as a part of this one: steps do not know each other, only what they are called.
 
         Args:
             kind, params: the other step.
-            on: the pattern that it acts on.
+            on: the garment that it acts on.
             label: tells apart what several such steps make.
 
         Raises:
@@ -134,8 +125,7 @@ class Context:
         Raises:
             ReferenceLost: none does.
         """
-        self.read.add(vertex)
-        return holding(self.pattern, vertex)
+        return holding(self.garment, vertex)
 
     def darts(self, reference: str) -> tuple[Piece, tuple[Intake, ...]]:
         """Return a dart by name, or all of a family (`front.bust`), with the piece that has them.
@@ -143,15 +133,13 @@ class Context:
         Raises:
             ReferenceLost: there is none.
         """
-        self.read.add(reference)
-        for piece in self.pattern:
-            found = tuple(dart for dart in piece.darts if reference in (dart.name, f"{piece.part}.{dart.family}"))
-            if found:
-                return piece, found
-        have = [dart.name for piece in self.pattern for dart in piece.darts]
+        piece = self.garment.with_dart(reference)
+        if piece is not None:
+            return piece, darts_on(piece, reference)
+        have = [readable(dart.name) for piece in self.garment for dart in piece.darts]
         raise ReferenceLost(
-            f"The pattern has no dart “{reference}”.",
-            mend=f"Its darts are: {', '.join(have) or 'none'}. A step before this one may have closed it.",
+            f"The pattern has no {readable(reference)}.",
+            mend=f"Its darts: {', '.join(have) or 'none'}. A step before this one may have closed it.",
             where=(reference,),
         )
 
@@ -169,10 +157,9 @@ class Context:
         Raises:
             ReferenceLost: there is no such line.
         """
-        self.read.update((span.start, span.end, span.along))
-        return resolved(self.pattern, span)
+        return resolved(self.garment, span)
 
-    def place(self, place: Place) -> tuple[Piece, Edge, float]:
+    def place(self, place: PointRef) -> tuple[Piece, Edge, float]:
         """Return the piece, the edge, and how far (cm) along it in ring order a place lies.
 
         Raises:
@@ -196,13 +183,12 @@ class Context:
         Raises:
             ReferenceLost: there is none.
         """
-        self.read.add(name)
-        for piece in self.pattern:
-            if piece.name == name:
-                return piece
+        piece = self.garment.find_piece(name)
+        if piece is not None:
+            return piece
         raise ReferenceLost(
-            f"The pattern has no piece “{name}”.",
-            mend=f"Its pieces are: {', '.join(piece.name for piece in self.pattern)}.",
+            f"The pattern has no piece “{readable(name)}”.",
+            mend=f"Its pieces: {', '.join(piece.title for piece in self.garment)}.",
             where=(name,),
         )
 
@@ -234,22 +220,32 @@ class Outcome:
     """What a step did.
 
     Attributes:
-        pattern: the pattern after it.
+        garment: the garment after it.
         sums: its arithmetic, line by line.
         made: names of what it made.
     """
 
-    pattern: Pattern
+    garment: Working
     sums: tuple[Sum, ...] = ()
     made: tuple[str, ...] = ()
 
 
-class Phase(StrEnum):
-    """When a step is worked, whatever its place in the list: what follows the final edges comes after what shapes them."""
+class Section(StrEnum):
+    """The sections of a recipe, worked in this order whatever the order of entry.
 
-    SHAPE = "shape"
+    fit: what a fitting told of this body, on the source pieces, under the style. style: what makes the garment. follow:
+    what is worked from the final edges. finish: what is cut beside them. accept: what is meant as it is.
+    """
+
+    FIT = "fit"
+    STYLE = "style"
     FOLLOW = "follow"
+    FINISH = "finish"
     ACCEPT = "accept"
+
+
+#: Sections of steps that shape the garment: as styling unless it is said otherwise.
+SHAPES = (Section.STYLE, Section.FIT)
 
 
 class Keeps(StrEnum):
@@ -280,7 +276,7 @@ class Offer(NamedTuple):
     params: dict[str, Any]
 
 
-def _nothing(_subject: Subject, _pattern: Pattern) -> Iterable[Offer]:
+def _nothing(_subject: Subject, _pattern: Readable) -> Iterable[Offer]:
     return ()
 
 
@@ -300,11 +296,15 @@ class Operation:
         examples: parameters that act on fresh `blocks`, for the tests that every step gets.
         group: its family.
         offers: what it can do to a thing pointed at.
-        phase: when it is worked.
+        sections: where it may stand, its usual section first.
+        halves: whether it can be for one half of the body alone.
+        joins: whether it joins both halves of a piece: worked once, and laid on both.
+        moves: the seams whose length it may change: in the fit section what is sewn there follows.
         blocks: the blocks that its examples act on.
         before: steps (kind, parameters) that make what its examples act on.
         keeps: what it must not change, read after it (`styling/kept.py`).
         version: raised when the same parameters come to mean something else.
+        upgrades: from each older version, its parameters as the next one understands them.
     """
 
     key: str
@@ -314,9 +314,31 @@ class Operation:
     describe: Callable[[Any], str]
     examples: tuple[dict[str, Any], ...] = field(default=())
     group: Group = Group.SIZE
-    offers: Callable[[Subject, Pattern], Iterable[Offer]] = _nothing
-    phase: Phase = Phase.SHAPE
+    offers: Callable[[Subject, Readable], Iterable[Offer]] = _nothing
+    sections: tuple[Section, ...] = (Section.STYLE,)
+    halves: bool = True
+    joins: bool = False
+    moves: tuple[SeamKind, ...] = ()
     blocks: tuple[str, ...] = ("bodice",)
     before: tuple[tuple[str, dict[str, Any]], ...] = ()
     keeps: frozenset[Keeps] = frozenset()
     version: int = 1
+    upgrades: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = field(default_factory=dict)
+
+    def upgraded(self, params: Mapping[str, Any], version: int) -> dict[str, Any]:
+        """Return parameters that were written for an older version as this one understands them: it never runs as new."""
+        found = dict(params)
+        for number in range(version, self.version):
+            if number in self.upgrades:
+                found = self.upgrades[number](found)
+        return found
+
+    @property
+    def section(self) -> Section:
+        """Where it stands unless the step says otherwise."""
+        return self.sections[0]
+
+    @property
+    def sided(self) -> bool:
+        """Whether it can be for one half alone: only what shapes the garment can."""
+        return self.halves and self.section is Section.STYLE

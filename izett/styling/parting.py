@@ -7,15 +7,18 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import runs_inside
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
-from izett.pattern.document import Diamond, Edge, Pattern, Piece, Role, Seam, Span, bowed
+from izett.pattern.document import Diamond, Edge, Piece, Seam, Span, bowed
+from izett.pattern.facts import CENTRES, Corner, Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.paper import Gate, Label, between_gates, cut, gate_of, parted_at
 from izett.pattern.sewn import holding
-from izett.styling.operation import Context, Place
+from izett.pattern.working import Working
+from izett.styling.operation import Context
+from izett.styling.references import PointRef
 from izett.styling.style_curve import Corners, both_lines
 from izett.styling.words import line_words
+from izett.wording import cm
 
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 #: cm. A line that ends so near to a dart's mouth ends in the dart, and takes it up.
 IN_DART = 1.5
 #: cm. A line ends at least so far from a corner that it does not take up.
@@ -35,7 +38,7 @@ class Ready:
     gates: tuple[Gate, Gate]
 
 
-def ready_between(context: Context, start: Place, end: Place) -> Ready:
+def ready_between(context: Context, start: PointRef, end: PointRef) -> Ready:
     """Return a piece made ready to be cut between two places; a dart near to a place is taken up.
 
     Raises:
@@ -46,7 +49,7 @@ def ready_between(context: Context, start: Place, end: Place) -> Ready:
     other, second_edge, second_along = context.place(end)
     if piece is not other:
         raise StepRefused(
-            f"{line_words(start.along).capitalize()} lies on {piece.title.lower()}, "
+            f"{line_words(start.along, begins=True)} lies on {piece.title.lower()}, "
             f"{line_words(end.along)} on {other.title.lower()}.",
             mend="Choose two places on one piece.",
             where=(start.along, end.along),
@@ -68,7 +71,7 @@ def ready_between(context: Context, start: Place, end: Place) -> Ready:
             continue
         if min(along, edge.curve.length - along) < NEAREST_CORNER:
             raise StepRefused(
-                f"The place on {line_words(edge.lineage)} is closer than {NEAREST_CORNER} cm to a corner.",
+                f"The place on {line_words(edge.lineage)} is closer than {cm(NEAREST_CORNER, 2)} to a corner.",
                 mend="Choose a place further along.",
                 where=(edge.lineage,),
             )
@@ -102,9 +105,33 @@ class Naming:
     lies: str = ""
 
 
+@dataclass(frozen=True, slots=True)
+class Parted:
+    """A piece cut in two: the garment after it, the seam between the parts, the name of the part cut off, the new lines."""
+
+    garment: Working
+    seam: Seam
+    cut_off: str
+    lines: frozenset[str]
+
+
+def _with_ends(garment: Working, ready: Ready) -> Working:
+    """Return the garment with the ends of a new line known as such, where they are corners of its own."""
+    ends = {
+        name: corner
+        for gate, corner in zip(ready.gates, (Corner.LINE_START, Corner.LINE_END), strict=True)
+        if not gate.inwards
+        for name in (gate.arrive, gate.leave)
+    }
+    for name, corner in ends.items():
+        piece = garment.holding(name)
+        garment = garment.with_pieces(replace(piece, corners={**piece.corners, name: corner}))
+    return garment
+
+
 def parted(
     context: Context, ready: Ready, naming: Naming, *, bend: float = 0.0, bow: float = 0.0, by: Diamond | None = None
-) -> Pattern:
+) -> Parted:
     """Cut a piece made ready; the part with the centre, or else the larger one, keeps the piece's name.
 
     Args:
@@ -149,10 +176,10 @@ def parted(
     uid = context.uid
     labels = [
         Label(ready.piece.name, ready.piece.title, f"{uid}.{naming.seam}"),
-        Label(cut_off_name(context, ready.piece, naming), naming.title, f"{uid}.{naming.seam}_edge"),
+        Label(context.named(naming.called), naming.title, f"{uid}.{naming.seam}_edge"),
     ]
     pattern = cut(
-        context.pattern,
+        context.garment,
         ready.piece,
         ready.edges,
         ready.gates,
@@ -167,31 +194,13 @@ def parted(
     lengths = tuple(line.length for line in lines)
     order = (0, 1) if lengths[0] <= lengths[1] else (1, 0)
     words = ("centre", "side") if order[0] == centre else ("side", "centre")
-    seam = Seam(
-        unused(pattern, naming.seam, uid),
-        ((sides[order[0]],), (sides[order[1]],)),
-        naming.ease,
-        naming.lies,
-        words,
-    )
-    return replace(pattern, seams=(*pattern.seams, seam))
-
-
-def cut_off_name(context: Context, piece: Piece, naming: Naming) -> str:
-    """Return the name of the part that a cut takes off a piece, told apart by the step's where it is taken."""
-    name = f"{piece.name}_{naming.called}"
-    taken = {other.name for other in context.pattern}
-    return name if name not in taken else f"{name}_{context.uid}"
+    seam = Seam(context.named(naming.seam), ((sides[order[0]],), (sides[order[1]],)), naming.ease, naming.lies, words)
+    return Parted(_with_ends(pattern.adding(seams=(seam,)), ready), seam, labels[1].name, frozenset(lineages))
 
 
 def corners_of(edges: Sequence[Edge]) -> dict[str, Point]:
     """Return the corners of a ring, those that a cut will part included."""
     return {edge.start: edge.curve.start for edge in edges} | {edge.end: edge.curve.end for edge in edges}
-
-
-def unused(pattern: Pattern, name: str, uid: str) -> str:
-    """Return a seam's name, told apart by the step's where the pattern has one of that name already."""
-    return name if all(seam.name != name for seam in pattern.seams) else f"{name}_{uid}"
 
 
 def _is_main(run: Sequence[Edge], other: Sequence[Edge]) -> bool:
@@ -243,17 +252,34 @@ def _plain(corners: list[Point], bend: float, square: tuple[Vector | None, Vecto
 
 
 def seam_named(context: Context, name: str) -> Seam:
-    """Return a seam of the pattern by name.
+    """Return a seam of the garment by name, with both ends of each of its spans there.
 
     Raises:
         StepRefused: there is none.
+        ReferenceLost: it has lost an end.
     """
-    context.read.add(name)
-    for seam in context.pattern.seams:
-        if seam.name == name:
-            for span in (*seam.sides[0], *seam.sides[1]):
-                context.read.update((span.start, span.end, span.along))
-                holding(context.pattern, span.start)
-            return seam
-    have = ", ".join(readable(seam.name) for seam in context.pattern.seams)
-    raise StepRefused(f"The pattern has no seam “{name}”.", mend=f"Its seams are: {have}.", where=(name,))
+    seam = context.garment.find_seam(name)
+    if seam is None:
+        have = ", ".join(readable(seam.name) for seam in context.garment.seams)
+        raise StepRefused(f"The pattern has no seam “{readable(name)}”.", mend=f"Its seams: {have}.", where=(name,))
+    return _whole(context, seam)
+
+
+def seam_of(context: Context, kind: SeamKind) -> Seam:
+    """Return the first seam of a kind, with both ends of each of its spans there.
+
+    Raises:
+        StepRefused: there is none.
+        ReferenceLost: it has lost an end.
+    """
+    for seam in context.garment.seams_of(kind):
+        return _whole(context, seam)
+    raise StepRefused(
+        f"The pattern has no {kind.value} seam.", mend="Add the piece that is sewn there first.", where=(kind.value,)
+    )
+
+
+def _whole(context: Context, seam: Seam) -> Seam:
+    for span in (*seam.sides[0], *seam.sides[1]):
+        holding(context.garment, span.start)
+    return seam

@@ -15,12 +15,13 @@ from izett.geometry.fit import smoothed
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, between, cross, distance, left_of, scale, subtract, unit
 from izett.pattern.copies import moved_diamond
-from izett.pattern.document import Edge, LevelLine, Piece, Role
+from izett.pattern.document import Edge, LevelLine, Piece
+from izett.pattern.facts import CENTRES
 from izett.pattern.naming import readable
 from izett.pattern.paper import crossings
 from izett.styling.words import dart_words
+from izett.wording import cm
 
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 #: cm. Two slashes, or a slash and a corner, lie at least so far apart on an edge.
 NEAREST = 0.3
 
@@ -115,7 +116,7 @@ def _cut_up(piece: Piece, slashes: Sequence[Slash]) -> list[_Run]:
         for along, i, is_start in sorted(cuts.get(index, []), key=lambda c: c[0]):
             if min(along - gone, rest.curve.length - (along - gone)) < NEAREST:
                 raise StepRefused(
-                    f"A slash would meet {readable(edge.lineage)} closer than {NEAREST} cm "
+                    f"A slash would meet {readable(edge.lineage)} closer than {cm(NEAREST, 2)} "
                     "to a corner, a dart or another slash.",
                     mend="Use fewer lines, or move them along.",
                     where=(edge.lineage,),

@@ -3,8 +3,10 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, Seam, Span
-from izett.pattern.sewn import holding, resolved, span_length
+from izett.pattern.document import Edge, Intake, Piece, Seam, Span
+from izett.pattern.facts import Role
+from izett.pattern.sewn import MOST_PARTS, holding, resolved, span_length
+from izett.pattern.working import Readable
 
 
 class Kind(StrEnum):
@@ -59,11 +61,11 @@ class Subject:
         return {**self.line(), "fraction": round(self.fraction, 3)}
 
 
-def subject_of(pattern: Pattern, kind: Kind, name: str, piece_name: str, fraction: float) -> Subject | None:
+def subject_of(pattern: Readable, kind: Kind, name: str, piece_name: str, fraction: float) -> Subject | None:
     """Return what is pointed at, or None where the pattern has no such thing (any more)."""
     if kind is Kind.GARMENT:
         return Subject(kind)
-    piece = next((p for p in pattern if p.name == piece_name), None)
+    piece = pattern.find_piece(piece_name)
     if piece is None:
         return None
     if kind is Kind.LINE:
@@ -72,7 +74,7 @@ def subject_of(pattern: Pattern, kind: Kind, name: str, piece_name: str, fractio
     return Subject(kind, name, piece)
 
 
-def _over_all(pattern: Pattern, piece: Piece, span: Span, fraction: float) -> float:
+def _over_all(pattern: Readable, piece: Piece, span: Span, fraction: float) -> float:
     """Return the share of a whole run of a share of what one piece has of it."""
     chain = resolved(pattern, span)
     lengths = [span_length(holding(pattern, part.start), part) for part in chain]
@@ -84,20 +86,26 @@ def _over_all(pattern: Pattern, piece: Piece, span: Span, fraction: float) -> fl
     return fraction
 
 
-def run_of(pattern: Pattern, piece: Piece, lineage: str) -> Span | None:
+def run_of(pattern: Readable, piece: Piece, lineage: str) -> Span | None:
     """Return the whole run of a line from end to end in ring order, darts shut, over cuts; None where there is none."""
     first = _end(pattern, piece, lineage, forward=False)
     last = _end(pattern, piece, lineage, forward=True)
     return Span(first, last, lineage) if first and last else None
 
 
-def _end(pattern: Pattern, piece: Piece, lineage: str, *, forward: bool) -> str | None:
-    for _ in pattern.pieces:
+def run_on(piece: Piece, lineage: str) -> Span | None:
+    """Return the run of a line on one piece from end to end in ring order, darts shut; None where there is none."""
+    first, last = (_end_on(piece, lineage, forward=forward) for forward in (False, True))
+    return Span(first, last, lineage) if first and last else None
+
+
+def _end(pattern: Readable, piece: Piece, lineage: str, *, forward: bool) -> str | None:
+    for _ in range(MOST_PARTS):
         end = _end_on(piece, lineage, forward=forward)
-        if end is None or end not in pattern.links:
+        following = pattern.link(end) if end is not None else None
+        if end is None or following is None:
             return end
-        following = pattern.links[end]
-        other = next((p for p in pattern if p.holds(following)), None)
+        other = pattern.find(following)
         if other is None or _end_on(other, lineage, forward=forward) is None:
             return end
         piece = other
@@ -115,9 +123,9 @@ def _end_on(piece: Piece, lineage: str, *, forward: bool) -> str | None:
     return None
 
 
-def seam_at(pattern: Pattern, piece: Piece, lineage: str) -> Seam | None:
+def seam_at(pattern: Readable, piece: Piece, lineage: str) -> Seam | None:
     """Return the seam that a line of a piece is sewn in, or None."""
-    for seam in pattern.seams:
+    for seam in pattern.seams_along(lineage):
         for side in seam.sides:
             if any(span.along == lineage and piece.holds(span.start) for span in side):
                 return seam

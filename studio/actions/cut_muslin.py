@@ -5,7 +5,7 @@ from uuid import UUID
 import izett
 from izett.files.pattern_json import evaluated_document
 from izett.finishing.allowances import Allowances
-from izett.recipe import Evaluation
+from izett.recipe.evaluator import Evaluation
 from studio.locking import changing, job_of, open_round, tell
 from studio.models import Job, Round
 from studio.problems import Refusal

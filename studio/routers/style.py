@@ -10,7 +10,7 @@ from izett.checking.check import Verdict
 from izett.errors import UnknownName
 from izett.pattern.document import NotchKind, Pattern
 from izett.pattern.walking import Met, walked
-from izett.recipe import Evaluation
+from izett.recipe.evaluator import Evaluation
 from izett.styling.fields import fields_of
 from izett.styling.subject import Kind, Subject, subject_of
 from studio.models import MeasureSheet

@@ -25,7 +25,7 @@ from izett.fitting.compare import moves
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern, Seam
 from izett.pattern.sewn import seam_lengths
-from izett.recipe import Evaluation, Evaluator
+from izett.recipe.evaluator import Evaluation, Evaluator
 from studio.cautions import CAUTIONS
 from studio.downloads import attachment, filename
 from studio.drawing import drawn, piece_key

@@ -6,7 +6,7 @@ import pytest
 from izett.drafting.method import draft
 from izett.drafting.methods.bodice import METHOD
 from izett.pattern.sewn import span_length
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from izett.units import Unit, show_length
 
 pytestmark = pytest.mark.django_db(transaction=True)

@@ -2,7 +2,9 @@ import pytest
 
 from izett.catalogue import catalogue
 from izett.errors import StepRefused, UnknownName
-from izett.recipe import Catalogue, Evaluator, Recipe, Step
+from izett.recipe.model import Recipe, Step
+from izett.recipe.shelf import Catalogue
+from izett.recipe.evaluator import Evaluator
 
 SIDE = Step("a1", "change_side", {"underarm": 0.5, "waist": 0.2})
 SHOULDER = Step("a2", "change_shoulder", {"amount": 0.6})

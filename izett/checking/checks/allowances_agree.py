@@ -7,9 +7,8 @@ source.
 from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
-from izett.pattern.document import Pattern, Role
-
-UPRIGHT = (Role.SIDE, Role.PANEL, Role.CENTRE_BACK, Role.CENTRE_FRONT)
+from izett.pattern.worn import edges_around
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -23,24 +22,15 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     machine = garment.pattern.machine
     if machine is None:
         return
-    edges = edges_around(garment.pattern)
+    edges = float(edges_around(garment.pattern))
     change = (machine.paper - machine.sewn) * edges
     found = verdict(change, params.around)
     mend = Mend(
         "Sew the allowance that is on paper", "machine_allowance", {"paper": machine.paper, "machine": machine.paper}
     )
-    yield Finding(found, (f"{edges:.0f}",), change, params.around, mends=(mend,) if found is not Verdict.PASSES else ())
-
-
-def edges_around(pattern: Pattern) -> float:
-    """Return how many seam edges lie around the body: of the pieces above the waist, or else of all."""
-    upper = [p for p in pattern if any(e.role in (Role.ARMHOLE, Role.SHOULDER) for e in p.edges) or p.level("bust")]
-    pieces = upper or [p for p in pattern if p.level("hip")]
-    count = 0.0
-    for piece in pieces:
-        lines = {e.lineage for e in piece.edges if e.role in UPRIGHT and e.lineage != piece.on_fold}
-        count += len(lines) * (piece.cut if not piece.on_fold else 2 * piece.cut)
-    return count
+    yield Finding(
+        found, ("side",), change, params.around, beside=edges, mends=(mend,) if found is not Verdict.PASSES else ()
+    )
 
 
 def word(finding: Finding) -> str:
@@ -48,7 +38,7 @@ def word(finding: Finding) -> str:
     if finding.verdict is Verdict.PASSES:
         return "The machine sews the allowance that is on paper"
     how = "bigger" if finding.amount > 0 else "smaller"
-    return f"Sewn like that the garment is {abs(finding.amount):.1f} cm {how} around ({finding.where[0]} edges)"
+    return f"Sewn like that the garment is {cm(abs(finding.amount))} {how} around ({finding.beside:.0f} edges)"
 
 
 CHECK = Check(

@@ -5,8 +5,10 @@ Common practice, no single source.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
-from izett.pattern.document import Role
+from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
+from izett.pattern.facts import CENTRE_LINES, Half, Role
+from izett.pattern.worn import halves_of
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -18,23 +20,18 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield front and back crotch together, less the body's and the ease drafted."""
-    edges = [e for p in garment.pattern for e in p.edges if e.role is Role.CROTCH]
-    if not edges or "crotch_length" not in garment.body:
+    pieces = garment.pattern.with_role(Role.CROTCH)
+    if not pieces or "crotch_length" not in garment.body:
         return
-    centres = [
-        e
-        for p in garment.pattern
-        for e in p.edges
-        if e.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK) and any(x.role is Role.CROTCH for x in p.edges)
-    ]
-    whole = sum(e.curve.length for e in (*edges, *centres))
     # The ease of the crotch's depth counts in front and behind: as the draft has it, too.
     depth_ease = garment.body.get("crotch_depth_ease")
     wanted = garment.body["crotch_length"] + (2 * depth_ease if depth_ease is not None else params.ease)
-    off = whole - wanted
-    found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
-    mends: tuple[Mend, ...] = ()
-    yield Finding(found, ("crotch",), off, params.allowed, mends=mends)
+    roles = (Role.CROTCH, *CENTRE_LINES)
+    for half in halves_of(pieces):
+        own = [piece for piece in pieces if piece.half in (Half.BOTH, half)]
+        off = sum(e.curve.length for piece in own for e in piece.edges if e.role in roles) - wanted
+        found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
+        yield Finding(found, ("crotch",), off, params.allowed, half=half)
 
 
 def word(finding: Finding) -> str:
@@ -42,7 +39,7 @@ def word(finding: Finding) -> str:
     if finding.verdict is Verdict.PASSES:
         return "The crotch seam is as long as the body's crotch length with its ease"
     how = "longer" if finding.amount > 0 else "shorter"
-    return f"The crotch seam is {abs(finding.amount):.1f} cm {how} than the body's crotch length with its ease"
+    return f"The crotch seam is {cm(abs(finding.amount))} {how} than the body's crotch length with its ease"
 
 
 CHECK = Check(

@@ -8,21 +8,24 @@ from collections.abc import Iterator
 from functools import partial
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
-from izett.pattern.document import Intake, Pattern, Piece, Role, Span, dart_angle, mouth_width
+from izett.pattern.document import Intake, Piece, Span, dart_angle, mouth_width
+from izett.pattern.facts import CENTRE_LINES, Role, SeamKind, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import broken_across
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, walk
+from izett.pattern.working import Readable
+from izett.wording import cm
 
 #: What is odd, in words.
 ODD = {
     "across": "With the {dart} shut, the line across it has a corner of {amount:.1f}°",
-    "set_back": "The tip of the {dart} lies {amount:.1f} cm from the bust point: it would poke",
+    "set_back": "The tip of the {dart} lies {length} from the bust point: it would poke",
     "axis": "The {dart} leans {amount:.1f}° off the upright",
-    "meet": "The {dart} and the dart across the seam are {amount:.1f} cm off each other",
+    "meet": "The {dart} and the dart across the seam are {length} off each other",
 }
 
 
@@ -40,7 +43,7 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield for each dart its legs, and what is odd about its size."""
-    for piece in garment.pattern:
+    for piece in garment.pattern.pieces:
         yield from _read.of(piece, params, partial(_found_on, piece, params))
     yield from _meeting(garment.pattern, params)
 
@@ -64,7 +67,7 @@ def _of_piece(piece: Piece, params: Params) -> Iterator[Finding]:
             split = (Mend("Split it in two", "split_dart", {"dart": dart.name}),)
             yield Finding(Verdict.WARNS, (dart.name,), width, params.intake, aspect="intake", mends=split)
         if leg < params.shortest:
-            yield Finding(Verdict.WARNS, (dart.name,), leg, params.shortest, aspect="short")
+            yield Finding(Verdict.WARNS, (dart.name,), leg, params.shortest, aspect="short", worse=Worse.LESS)
         yield from _drawn(piece, dart, params)
 
 
@@ -81,12 +84,15 @@ def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
     if dart.family == "bust" and apex is not None and distance(tip, apex) < params.set_back:
         more = round(params.set_back - distance(tip, apex) + 0.05, 2)
         back = (Mend("Set the tip back", "aim_dart", {"dart": dart.name, "set_back": more}),)
-        yield Finding(Verdict.WARNS, (dart.name,), distance(tip, apex), params.set_back, aspect="set_back", mends=back)
-    first = next((d for d in piece.darts if d.family == "waist" and "waist" in d.mouth[0]), None)
+        near = distance(tip, apex)
+        yield Finding(
+            Verdict.WARNS, (dart.name,), near, params.set_back, aspect="set_back", mends=back, worse=Worse.LESS
+        )
+    first = next((d for d in piece.darts if d.family == "waist" and _line_of(piece, d) is Role.WAIST), None)
     if dart is first:
         middle = between(piece.vertex(dart.mouth[0]), piece.vertex(dart.mouth[1]), 0.5)
         along = subtract(dart.pivot, middle)
-        centres = [e.curve.end_direction for e in piece.edges if e.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK)]
+        centres = [e.curve.end_direction for e in piece.edges if e.role in CENTRE_LINES]
         # Parallel to the centre line or upright: on a slanted centre seam the dart lies between the two.
         off = min(_between(along, way) for way in (*centres, (0.0, 1.0)))
         if off > params.axis:
@@ -98,53 +104,59 @@ def _between(a: Vector, b: Vector) -> float:
     return degrees(atan2(abs(cross(a, b)), abs(dot(a, b))))
 
 
-def _meeting(pattern: Pattern, params: Params) -> Iterator[Finding]:
+def _meeting(pattern: Readable, params: Params) -> Iterator[Finding]:
     """Yield darts above and below a waist seam that do not meet in it."""
-    seam = next((s for s in pattern.seams if s.name == "waist"), None)
-    if seam is None:
-        return
-    for half in ("front", "back"):
-        places = [_first_dart(pattern, side, half) for side in seam.sides]
-        if places[0] is None or places[1] is None:
-            continue
-        (upper, above), (lower, below) = places[0], places[1]
-        off = below - above
-        if abs(off) > params.meet:
-            line_up = (Mend("Keep them in line", "align_darts", {"dart": lower, "to": upper}),)
-            yield Finding(Verdict.WARNS, (upper, lower), off, params.meet, aspect="meet", mends=line_up)
+    for seam in pattern.seams_of(SeamKind.WAIST):
+        for zone in (Zone.FRONT, Zone.BACK):
+            places = [_first_dart(pattern, side, zone) for side in seam.sides]
+            if places[0] is None or places[1] is None:
+                continue
+            (upper, above), (lower, below) = places[0], places[1]
+            off = below - above
+            if abs(off) > params.meet:
+                line_up = (Mend("Keep them in line", "align_darts", {"dart": lower, "to": upper}),)
+                yield Finding(Verdict.WARNS, (upper, lower), off, params.meet, aspect="meet", mends=line_up)
 
 
-def _first_dart(pattern: Pattern, side: tuple[Span, ...], half: str) -> tuple[str, float] | None:
-    """Return the first waist dart of a half on one side of the waist, and how far from the seam's start it lies."""
+def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[str, float] | None:
+    """Return the waist dart of a zone nearest to the centre on one side of a seam, and how far from the seam's start it lies."""
     gone = 0.0
     found: list[tuple[str, float]] = []
+    from_centre = True
     for span in side:
         try:
             piece = holding(pattern, span.start)
             stretches = walk(piece, span)
         except ReferenceLost:
             return None
+        if span is side[0]:
+            # The waist runs from one centre to the other: over the zone that it begins on, away from the centre.
+            from_centre = piece.zone is zone
         for stretch in stretches:
             gone += stretch.edge.curve.length
             far = stretch.edge.end if stretch.forward else stretch.edge.start
             for dart in piece.darts:
-                if dart.family == "waist" and far in dart.mouth and half in piece.part:
+                if dart.family == "waist" and far in dart.mouth and piece.zone is zone:
                     found.append((dart.name, gone))
-    return next((pair for pair in found if pair[0].endswith("waist_dart")), None)
+    return (found[0] if from_centre else found[-1]) if found else None
+
+
+def _line_of(piece: Piece, dart: Intake) -> Role | None:
+    return next((edge.role for edge in piece.edges if edge.end == dart.mouth[0]), None)
 
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     dart = readable(finding.where[0])
     if finding.aspect in ODD:
-        return ODD[finding.aspect].format(dart=dart, amount=abs(finding.amount))
+        return ODD[finding.aspect].format(dart=dart, amount=abs(finding.amount), length=cm(abs(finding.amount)))
     if finding.aspect == "intake":
-        return f"The {dart} takes in {finding.amount:.1f} cm: it pokes out, better split"
+        return f"The {dart} takes in {cm(finding.amount)}: it pokes out, better split"
     if finding.aspect == "short":
-        return f"The {dart} is only {finding.amount:.1f} cm long"
+        return f"The {dart} is only {cm(finding.amount)} long"
     if finding.verdict is Verdict.PASSES:
         return f"The {dart} has equal legs"
-    return f"The legs of the {dart} differ by {abs(finding.amount):.2f} cm"
+    return f"The legs of the {dart} differ by {cm(abs(finding.amount), 2)}"
 
 
 CHECK = Check(

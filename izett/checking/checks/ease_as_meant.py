@@ -7,7 +7,9 @@ source.
 from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
-from izett.pattern.levels import width
+from izett.pattern.facts import Half
+from izett.pattern.worn import LIMBS, halves_of, width
+from izett.wording import cm
 
 #: The body's girth at each level.
 LEVELS = {"bust": "bust_girth", "waist": "waist_girth", "hip": "hip_girth", "bicep": "bicep_girth"}
@@ -29,21 +31,22 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     for level, meant in intent.ease.items():
         if level not in LEVELS:
             continue
-        around = width(garment.pattern, level)
         girth = garment.body.get(LEVELS[level])
-        if girth is None or not around:
-            yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed)
-            continue
-        off = around - girth - meant
-        found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
-        mends = () if found is Verdict.PASSES else tuple(_mends(level, off))
-        yield Finding(found, (level,), off, params.allowed, mends=mends)
+        for half in halves_of(garment.pattern.with_level(level)) if level in LIMBS else (Half.BOTH,):
+            around = width(garment.pattern, level, half)
+            if girth is None or not around:
+                yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed, half=half)
+                continue
+            off = around - girth - meant
+            found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
+            mends = () if found is Verdict.PASSES else tuple(_mends(level, off))
+            yield Finding(found, (level,), off, params.allowed, mends=mends, half=half)
 
 
 def _mends(level: str, off: float) -> Iterator[Mend]:
     if level in AT_SIDE:
         share = max(-4.0, min(8.0, round(-off / EDGES, 2)))
-        yield Mend(f"{abs(share):g} cm at each side edge", "change_side", {AT_SIDE[level]: share})
+        yield Mend(f"{cm(abs(share), 2)} at each side edge", "change_side", {AT_SIDE[level]: share})
 
 
 def word(finding: Finding) -> str:
@@ -56,7 +59,7 @@ def word(finding: Finding) -> str:
             return f"The {level} cannot be compared with the body"
         case _:
             how = "looser" if finding.amount > 0 else "tighter"
-            return f"The {level} is {abs(finding.amount):.1f} cm {how} than meant, total around"
+            return f"The {level} is {cm(abs(finding.amount))} {how} than meant, total around"
 
 
 CHECK = Check(

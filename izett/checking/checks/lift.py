@@ -12,8 +12,10 @@ from math import atan2, cos, degrees, pi
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance
 from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
-from izett.pattern.document import Role
+from izett.pattern.document import Seam
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.sewn import holding
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -24,10 +26,12 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield the predicted rise for the sleeve sewn to an armhole."""
+    for seam in garment.pattern.seams_of(SeamKind.CAP):
+        yield from _of_sleeve(garment, seam, params)
+
+
+def _of_sleeve(garment: Garment, seam: Seam, params: Params) -> Iterator[Finding]:
     pattern = garment.pattern
-    seam = next((s for s in pattern.seams if s.name == "cap"), None)
-    if seam is None:
-        return
     try:
         sleeve = holding(pattern, seam.sides[1][0].start)
         body = holding(pattern, seam.sides[0][0].start)
@@ -54,18 +58,20 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     )
     yield Finding(
         Verdict.PASSES if fine else Verdict.WARNS,
-        ("cap", f"{degrees(rest):.0f}"),
+        (seam.name,),
         rise,
         params.most,
         mends=() if fine else mends,
+        half=seam.half,
+        beside=degrees(rest),
     )
 
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     return (
-        f"With the arms level the hem rises by about {finding.amount:.0f} cm "
-        f"(the sleeve rests at {finding.where[1]}° from the body)"
+        f"With the arms level the hem rises by about {cm(finding.amount, 0)} "
+        f"(the sleeve rests at {finding.beside:.0f}° from the body)"
     )
 
 

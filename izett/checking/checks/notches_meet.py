@@ -12,6 +12,7 @@ from izett.pattern.document import Seam
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.walking import Met, notches_on
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -52,10 +53,12 @@ def word(finding: Finding) -> str:
     name = readable(finding.where[0])
     if finding.aspect == "missing":
         side = "second" if finding.amount > 0 else "first"
-        return f"The {name} seam has {abs(finding.amount):.0f} notches fewer on its {side} side"
+        count = abs(finding.amount)
+        missing = "One notch is" if count == 1 else f"{count:.0f} notches are"
+        return f"{missing} missing on the {side} side of the {name} seam"
     if finding.verdict is Verdict.PASSES:
         return f"The notches of the {name} seam meet"
-    return f"Two notches of the {name} seam are {abs(finding.amount):.2f} cm apart"
+    return f"Two notches of the {name} seam are {cm(abs(finding.amount), 2)} apart"
 
 
 CHECK = Check(

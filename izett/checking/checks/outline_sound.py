@@ -14,6 +14,7 @@ from izett.geometry.point import cross, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.document import Edge
 from izett.pattern.naming import readable
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -24,7 +25,7 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each piece with its largest kink, and where it crosses itself or has a bent fold."""
-    for piece in garment.pattern:
+    for piece in garment.pattern.pieces:
         spot = crossing(piece.outline())
         if spot is not None:
             yield Finding(Verdict.FAILS, (piece.name,), spot[1], 0.0, aspect="crossing")
@@ -59,7 +60,7 @@ def word(finding: Finding) -> str:
     """Return the finding in words."""
     piece = readable(finding.where[0])
     if finding.aspect == "crossing":
-        return f"The outline of the {piece} crosses itself {finding.amount:.1f} cm above the waist"
+        return f"The outline of the {piece} crosses itself {cm(finding.amount)} above the waist"
     if finding.aspect == "fold":
         return f"The fold of the {piece} is not one straight line"
     if finding.verdict is Verdict.PASSES:

@@ -10,7 +10,8 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, 
 from izett.finishing.allowances import Allowances
 from izett.geometry.outline import contains
 from izett.geometry.point import between, distance
-from izett.pattern.document import Edge, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role
 from izett.pattern.naming import readable
 
 #: The purpose by whose allowances an edge is judged: what is sewn for good.
@@ -25,7 +26,7 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each piece with the first thing that is missing on it."""
-    for piece in garment.pattern:
+    for piece in garment.pattern.pieces:
         missing = _missing(piece, params.grain)
         yield Finding(
             Verdict.FAILS if missing else Verdict.PASSES,

@@ -4,16 +4,20 @@ A neck opening with its stretch goes over the head; a cuff or sleeve hem over th
 the hips or the shoulders. A hand passes a ring of about its girth around the knuckles. Common practice, no single source.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance
 from izett.errors import ReferenceLost
-from izett.pattern.document import Opening, Pattern, Role
-from izett.pattern.levels import SIDES
+from izett.pattern.document import Opening, Piece
+from izett.pattern.facts import Half, Region, Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, resolved, span_length
+from izett.pattern.working import Readable
+from izett.pattern.worn import halves_of, is_body, is_sleeve, on_body, place_width
 from izett.styling.subject import run_of
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -30,51 +34,61 @@ WORDS = {"neck": "head", "hand": "hand", "waist": "hips"}
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each closed ring with what it is larger than the part that must pass, unless an opening lies in it."""
     pattern = garment.pattern
-    for ring, (around, lines) in _rings(pattern).items():
-        girth = next((garment.body[s] for s in PASSES[ring] if s in garment.body), None)
-        if girth is None or not around:
-            yield Finding(Verdict.NOT_APPLICABLE, (ring,), 0.0, params.spare)
+    for ring in _rings(pattern):
+        girth = next((garment.body[s] for s in PASSES[ring.key] if s in garment.body), None)
+        if girth is None or not ring.around:
+            yield Finding(Verdict.NOT_APPLICABLE, (ring.key,), 0.0, params.spare, half=ring.half)
             continue
-        stretched = around * (1 + pattern.intent.stretch / 100)
-        if _opened(pattern, lines):
-            yield Finding(Verdict.PASSES, (ring,), stretched - girth, params.spare, aspect="opened")
+        stretched = ring.around * (1 + pattern.intent.stretch / 100)
+        if _opened(pattern, ring.corners):
+            found = stretched - girth
+            yield Finding(Verdict.PASSES, (ring.key,), found, params.spare, aspect="opened", half=ring.half)
             continue
         spare = stretched - girth
         fine = spare >= params.spare
         yield Finding(
             Verdict.PASSES if fine else Verdict.WARNS,
-            (ring,),
+            (ring.key,),
             spare,
             params.spare,
-            mends=() if fine else tuple(_mends(pattern, lines)),
+            mends=() if fine else tuple(_mends(pattern, ring.corners)),
+            half=ring.half,
+            worse=Worse.LESS,
         )
 
 
-def _rings(pattern: Pattern) -> Mapping[str, tuple[float, set[str]]]:
-    """Return each closed ring's length all around, and the corners that lie on it."""
-    found: dict[str, tuple[float, set[str]]] = {}
-    seams = {name for name in ("waist",) for seam in pattern.seams if seam.name == name}
-    for piece in pattern:
-        sleeve = any(line.level in SIDES for line in piece.lines)
-        for edge in piece.edges:
-            ring = None
-            if edge.role is Role.NECK:
-                ring = "neck"
-            elif edge.role is Role.HEM and sleeve:
-                ring = "hand"
-            elif edge.role is Role.WAIST and ("front" in piece.part or "back" in piece.part):
-                # Where two pieces meet at the waist, the bodice's edge is the ring: it counts once.
-                ring = "waist" if not (seams and piece.part.startswith(("skirt", "trouser"))) else None
-            if ring is None:
-                continue
-            times = piece.of_half * (1 if ring == "hand" else 2)
-            around, corners = found.get(ring, (0.0, set()))
-            corners = corners | {edge.start, edge.end}
-            found[ring] = (around + edge.curve.length * times, corners)
-    return found
+@dataclass(frozen=True, slots=True)
+class Ring:
+    """A ring that a part of the body passes through: its length all around, cm, and the corners that lie on it."""
+
+    key: str
+    half: Half
+    around: float
+    corners: frozenset[str]
 
 
-def _opened(pattern: Pattern, corners: set[str]) -> bool:
+def _rings(pattern: Readable) -> Iterator[Ring]:
+    """Yield each closed ring; a sleeve's hem on each half where the sleeves differ."""
+    yield from _ring("neck", Role.NECK, [p for p in pattern.with_role(Role.NECK) if on_body(p)])
+    sleeves = [piece for piece in pattern.with_role(Role.HEM) if is_sleeve(piece) and on_body(piece)]
+    for half in halves_of(sleeves):
+        own = [piece for piece in sleeves if piece.half in (Half.BOTH, half)]
+        for ring in _ring("hand", Role.HEM, own):
+            yield replace(ring, half=half, around=place_width(pattern, "wrist", half))
+    # Where two blocks meet at the waist, the upper one's edge is the ring: it counts once.
+    lower = (Region.SKIRT, Region.LEGS) if pattern.seams_of(SeamKind.WAIST) else ()
+    waists = [piece for piece in pattern.with_role(Role.WAIST) if is_body(piece) and piece.region not in lower]
+    yield from _ring("waist", Role.WAIST, waists)
+
+
+def _ring(key: str, role: Role, pieces: Sequence[Piece]) -> Iterator[Ring]:
+    edges = [(piece, edge) for piece in pieces for edge in piece.edges if edge.role is role]
+    if edges:
+        corners = frozenset(name for _, edge in edges for name in (edge.start, edge.end))
+        yield Ring(key, Half.BOTH, sum(edge.curve.length * piece.times for piece, edge in edges), corners)
+
+
+def _opened(pattern: Readable, corners: frozenset[str]) -> bool:
     """Return whether an opening begins on the ring, or runs the whole length of its line to it."""
     return any(
         opening.span.start in corners or (opening.span.end in corners and _whole(pattern, opening))
@@ -82,7 +96,7 @@ def _opened(pattern: Pattern, corners: set[str]) -> bool:
     )
 
 
-def _whole(pattern: Pattern, opening: Opening) -> bool:
+def _whole(pattern: Readable, opening: Opening) -> bool:
     try:
         chain = resolved(pattern, opening.span)
     except ReferenceLost:
@@ -90,9 +104,9 @@ def _whole(pattern: Pattern, opening: Opening) -> bool:
     return opening.length >= sum(span_length(holding(pattern, span.start), span) for span in chain) - 0.5
 
 
-def _mends(pattern: Pattern, corners: set[str]) -> Iterator[Mend]:
+def _mends(pattern: Readable, corners: frozenset[str]) -> Iterator[Mend]:
     offered: set[str] = set()
-    for piece in pattern:
+    for piece in pattern.pieces:
         for edge in piece.edges:
             if (
                 edge.role not in (Role.CENTRE_BACK, Role.SIDE, Role.CENTRE_FRONT, Role.UNDERARM)
@@ -125,13 +139,13 @@ def word(finding: Finding) -> str:
     if finding.verdict is Verdict.NOT_APPLICABLE:
         return f"The {ring} cannot be compared with the {part}"
     if finding.verdict is Verdict.PASSES:
-        return f"The {ring} passes over the {part} with {finding.amount:.1f} cm to spare"
-    return f"The {ring} is {-finding.amount:.1f} cm too small to pass over the {part}: it needs an opening"
+        return f"The {ring} fits over the {part} with {cm(finding.amount)} to spare"
+    return f"The {ring} is {cm(-finding.amount)} too small to go over the {part}: it needs an opening"
 
 
 CHECK = Check(
     key="passes_over",
-    claim="What is closed passes over head, hand and hips, or it opens",
+    claim="Closed edges fit over head, hand and hips, or have an opening",
     params=Params,
     find=find,
     word=word,

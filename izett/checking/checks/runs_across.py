@@ -4,26 +4,29 @@ Neckline and armhole across the shoulder, armhole and waist across the side: the
 Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from math import degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
-from izett.pattern.document import Pattern, Role, Span
+from izett.pattern.document import Span
+from izett.pattern.facts import Corner, Role
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
+from izett.pattern.working import Readable
 
-#: Corners in the maker's words: whole names, and what a name ends with.
+#: Corners in the maker's words, where these are not their own.
 PLACES = {
-    "neck_shoulder": "neck point",
-    "waist_side": "waist",
-    "line_start": "upper end",
-    "line_start_beyond": "upper end",
-    "line_end": "lower end",
-    "line_end_beyond": "lower end",
+    Corner.NECK_SHOULDER: "neck point",
+    Corner.SHOULDER_TIP: "shoulder tip",
+    Corner.WAIST_SIDE: "waist",
+    Corner.WAIST_CF: "centre front",
+    Corner.WAIST_CB: "centre back",
+    Corner.HEM_SIDE: "hem",
+    Corner.LINE_START: "upper end",
+    Corner.LINE_END: "lower end",
 }
-ENDINGS = {"_cf": " at the centre front", "_cb": " at the centre back", "_a": "", "_b": ""}
 
 
 class Params(CheckParams):
@@ -35,27 +38,30 @@ class Params(CheckParams):
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each end of each seam with the angle by which the lines across it break."""
     # Rectangles meet at right angles, not in one line.
-    cut_straight = {e.lineage for piece in garment.pattern for e in piece.edges if e.role is Role.CUT_EDGE}
+    cut_straight = {
+        e.lineage for piece in garment.pattern.with_role(Role.CUT_EDGE) for e in piece.edges if e.role is Role.CUT_EDGE
+    }
     for seam in garment.pattern.seams:
         first, second = seam.sides
         for end in ("start", "end"):
             spans = (first[0 if end == "start" else -1], second[0 if end == "start" else -1])
             vertices = tuple(getattr(span, end) for span in spans)
+            place = _place(garment.pattern, vertices, end)
             if any(span.along in cut_straight for span in spans):
                 continue
             try:
                 corner = sum(_corner(garment.pattern, span, end) for span in spans)
             except ReferenceLost:
-                yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *vertices), 0.0, params.angle, unit="°")
+                yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *vertices), 0.0, params.angle, unit="°", aspect=place)
                 continue
             off = corner - 180
             found = verdict(off, params.angle)
             way = {"how": "across", "line": seam.name, "at_start": end == "start"}
             mends = () if found is Verdict.PASSES else (Mend("Let the lines run on across it", "true_line", way),)
-            yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", mends=mends)
+            yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", aspect=place, mends=mends)
 
 
-def _corner(pattern: Pattern, span: Span, end: str) -> float:
+def _corner(pattern: Readable, span: Span, end: str) -> float:
     """Return the inner angle in degrees between the seam and the other line at one of its ends."""
     piece = holding(pattern, span.start)
     stretches = walk(piece, span)
@@ -70,20 +76,19 @@ def _corner(pattern: Pattern, span: Span, end: str) -> float:
     return 180 - degrees(turn(arriving.curve.end_direction, leaving.curve.start_direction))
 
 
-def _place(corner: str) -> str:
-    if corner in PLACES:
-        return PLACES[corner]
-    for ending, words in ENDINGS.items():
-        if corner.endswith(ending):
-            return readable(corner.removesuffix(ending)) + words
-    return readable(corner)
+def _place(pattern: Readable, vertices: Sequence[str], end: str) -> str:
+    """Return where on a seam one of its ends lies, in the maker's words: the corner of the block, or which end it is."""
+    for vertex in vertices:
+        piece = pattern.find(vertex)
+        corner = piece.corner_at(vertex) if piece is not None else None
+        if corner is not None:
+            return PLACES.get(corner, corner.value.replace("_", " "))
+    return f"{end} of the seam"
 
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    name, a, _ = finding.where
-    seam = readable(name)
-    place = _place(a.split(".")[-1])
+    seam, place = readable(finding.where[0]), finding.aspect
     if finding.verdict is Verdict.PASSES:
         return f"The lines run on across the {seam} seam at the {place}"
     if finding.verdict is Verdict.NOT_APPLICABLE:

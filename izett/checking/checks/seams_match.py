@@ -8,8 +8,10 @@ from collections.abc import Iterator
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
+from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -24,7 +26,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         try:
             first, second = seam_lengths(garment.pattern, seam)
         except ReferenceLost as lost:
-            yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *lost.where), 0.0, params.allowed)
+            yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *lost.where), 0.0, params.allowed, half=seam.half)
             continue
         low, high = seam.ease
         over = second - first
@@ -32,11 +34,11 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         longer = seam.words[1 if beyond > 0 else 0]
         found = verdict(beyond, params.allowed)
         mends = () if found is Verdict.PASSES else tuple(_mends(seam))
-        yield Finding(found, (seam.name,), beyond, params.allowed, aspect=longer, mends=mends)
+        yield Finding(found, (seam.name,), beyond, params.allowed, aspect=longer, mends=mends, half=seam.half)
 
 
 def _mends(seam: Seam) -> Iterator[Mend]:
-    if seam.name == "cap":
+    if seam.kind is SeamKind.CAP:
         for by in ("width", "height"):
             params = {"by": by, "ease": round(sum(seam.ease) / 2, 2)}
             yield Mend(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
@@ -55,9 +57,11 @@ def word(finding: Finding) -> str:
         case Verdict.PASSES:
             return f"The {name} seam matches"
         case Verdict.NOT_APPLICABLE:
-            return f"The {name} seam has lost one of its ends ({', '.join(finding.where[1:])})"
+            return (
+                f"The {name} seam has lost one of its ends ({', '.join(readable(name) for name in finding.where[1:])})"
+            )
         case _:
-            return f"The {name} seam: the {finding.aspect} is {abs(finding.amount):.2f} cm longer than meant"
+            return f"The {name} seam: the {finding.aspect} is {cm(abs(finding.amount), 2)} longer than meant"
 
 
 CHECK = Check(

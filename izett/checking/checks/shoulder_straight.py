@@ -6,12 +6,13 @@ Common practice, no single source.
 from collections.abc import Iterator
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import cross, subtract, unit
-from izett.pattern.document import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -24,8 +25,8 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each side of the shoulder seam with how far it leaves the straight, and an odd slope."""
-    for seam in garment.pattern.seams:
-        for span in (seam.sides[0] + seam.sides[1]) if seam.name == "shoulder" else ():
+    for seam in garment.pattern.seams_of(SeamKind.SHOULDER):
+        for span in (*seam.sides[0], *seam.sides[1]):
             try:
                 piece = holding(garment.pattern, span.start)
                 stretches = walk(piece, span)
@@ -53,7 +54,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             turned = not any(edge.role is Role.NECK for edge in piece.edges)
             if not turned and not params.least <= slope <= params.most:
                 nearest = params.least if slope < params.least else params.most
-                yield Finding(Verdict.WARNS, (span.along,), slope, nearest, unit="°", aspect="slope")
+                worse = Worse.LESS if slope < params.least else Worse.MORE
+                yield Finding(Verdict.WARNS, (span.along,), slope, nearest, unit="°", aspect="slope", worse=worse)
 
 
 def word(finding: Finding) -> str:
@@ -63,7 +65,7 @@ def word(finding: Finding) -> str:
         return f"The {line} slopes by {finding.amount:.0f}°, which no shoulder does"
     if finding.verdict is Verdict.PASSES:
         return f"The {line} is straight"
-    return f"The {line} leaves the straight by {finding.amount:.2f} cm, its dart shut"
+    return f"The {line} leaves the straight by {cm(finding.amount, 2)}, its dart shut"
 
 
 CHECK = Check(

@@ -5,14 +5,18 @@ front and half behind the shoulder notch. Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import pairwise
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
-from izett.pattern.document import Edge, Pattern, Piece, Role, Seam
+from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.sewn import holding, seam_lengths, span_length
+from izett.pattern.working import Readable
+from izett.wording import cm
 
 #: Of the width at the bicep line, a cap half-way up is at least so wide.
 HALF_WAY = 0.42
@@ -38,16 +42,21 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield ease, height, room and balance of the sleeve sewn to an armhole."""
-    pattern = garment.pattern
-    seam = next((s for s in pattern.seams if s.name == "cap"), None)
-    if seam is None:
-        return
+    for seam in garment.pattern.seams_of(SeamKind.CAP):
+        for finding in _of_sleeve(garment.pattern, seam, params):
+            yield replace(finding, half=seam.half)
+
+
+def _of_sleeve(pattern: Readable, seam: Seam, params: Params) -> Iterator[Finding]:
     try:
         hole, cap = seam_lengths(pattern, seam)
         sleeve = holding(pattern, seam.sides[1][0].start)
         uneven = _uneven(pattern, seam)
     except ReferenceLost:
-        yield Finding(Verdict.NOT_APPLICABLE, ("cap",), 0.0, 0.0)
+        yield Finding(Verdict.NOT_APPLICABLE, (seam.name,), 0.0, 0.0)
+        return
+    if not any(edge.role is Role.CAP for edge in sleeve.edges):
+        # A straight-cut sleeve has no cap.
         return
     gathered = "gather" in seam.lies
     over = cap - hole
@@ -59,16 +68,24 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         bound = params.most_ease if over > params.most_ease else params.least_ease
         fine = params.least_ease <= over <= params.most_ease
         yield Finding(
-            Verdict.PASSES if fine else Verdict.FAILS, ("cap",), over, bound, aspect="ease", mends=() if fine else recap
+            Verdict.PASSES if fine else Verdict.FAILS,
+            (seam.name,),
+            over,
+            bound,
+            aspect="ease",
+            mends=() if fine else recap,
+            worse=Worse.LESS if over < params.least_ease else Worse.MORE,
         )
         found = verdict(uneven, params.uneven, otherwise=Verdict.WARNS)
         yield Finding(
-            found, ("cap",), uneven, params.uneven, aspect="uneven", mends=recap if found is Verdict.WARNS else ()
+            found, (seam.name,), uneven, params.uneven, aspect="uneven", mends=recap if found is Verdict.WARNS else ()
         )
-    yield from _shape(pattern, sleeve, hole, params, gathered=gathered)
+    yield from _shape(pattern, seam, sleeve, hole, params, gathered=gathered)
 
 
-def _shape(pattern: Pattern, sleeve: Piece, hole: float, params: Params, *, gathered: bool) -> Iterator[Finding]:
+def _shape(
+    pattern: Readable, seam: Seam, sleeve: Piece, hole: float, params: Params, *, gathered: bool
+) -> Iterator[Finding]:
     low, high = (params.knit_low, params.knit_high) if pattern.intent.cloth == "knit" else (params.low, params.high)
     if pattern.intent.fit in ("easy", "loose"):
         low = params.loose_low
@@ -84,7 +101,14 @@ def _shape(pattern: Pattern, sleeve: Piece, hole: float, params: Params, *, gath
         )
         bound = low if ratio < low else high
         yield Finding(
-            Verdict.PASSES if fine else Verdict.WARNS, ("cap",), ratio, bound, unit="", aspect="height", mends=mends
+            Verdict.PASSES if fine else Verdict.WARNS,
+            (seam.name,),
+            ratio,
+            bound,
+            unit="",
+            aspect="height",
+            mends=mends,
+            worse=Worse.LESS if ratio < low else Worse.MORE,
         )
     half = _width_at(caps, (max(ys) + min(ys)) / 2)
     whole = sleeve.level("bicep")
@@ -92,7 +116,13 @@ def _shape(pattern: Pattern, sleeve: Piece, hole: float, params: Params, *, gath
         fine = half >= whole * HALF_WAY
         mends = () if fine else (Mend("Widen half-way up", "shape_cap", {"front": 0.5, "back": 0.5}),)
         yield Finding(
-            Verdict.PASSES if fine else Verdict.WARNS, ("cap",), half, whole * HALF_WAY, aspect="half_way", mends=mends
+            Verdict.PASSES if fine else Verdict.WARNS,
+            (seam.name,),
+            half,
+            whole * HALF_WAY,
+            aspect="half_way",
+            mends=mends,
+            worse=Worse.LESS,
         )
     bicep = next((line for line in sleeve.lines if line.level == "bicep"), None)
     if bicep is not None and bicep.length:
@@ -108,14 +138,15 @@ def _shape(pattern: Pattern, sleeve: Piece, hole: float, params: Params, *, gath
         )
 
 
-def _uneven(pattern: Pattern, seam: Seam) -> float:
+def _uneven(pattern: Readable, seam: Seam) -> float:
     """Return the front's cap ease less the back's, cm."""
-    ease = {"front": 0.0, "back": 0.0}
+    ease = {Zone.FRONT: 0.0, Zone.BACK: 0.0}
     for side, sign in ((seam.sides[0], -1.0), (seam.sides[1], 1.0)):
         for span in side:
-            half = "front" if "front" in span.along else "back"
-            ease[half] += sign * span_length(holding(pattern, span.start), span)
-    return ease["front"] - ease["back"]
+            piece = holding(pattern, span.start)
+            zone = Zone.FRONT if piece.zone_of(span.along) is Zone.FRONT else Zone.BACK
+            ease[zone] += sign * span_length(piece, span)
+    return ease[Zone.FRONT] - ease[Zone.BACK]
 
 
 def _width_at(caps: list[Edge], y: float) -> float:
@@ -134,18 +165,18 @@ def word(finding: Finding) -> str:
     how = "shorter" if amount < 0 else "longer"
     more = "front" if amount > 0 else "back"
     words = {
-        "ease": (f"The cap has {amount:.1f} cm of ease", f"The cap is {abs(amount):.1f} cm {how} than its armhole"),
+        "ease": (f"The cap has {cm(amount)} of ease", f"The cap is {cm(abs(amount))} {how} than its armhole"),
         "uneven": (
             "The cap's ease lies half in front and half behind",
-            f"The {more} of the cap has {abs(amount):.1f} cm more ease than the other half",
+            f"The {more} of the cap has {cm(abs(amount))} more ease than the other half",
         ),
         "height": (
             f"The cap height is {amount:.2f} of the armhole",
             f"The cap height is {amount:.2f} of the armhole, beyond {bound:.2f}",
         ),
         "half_way": (
-            f"Half-way up the cap is {amount:.1f} cm wide",
-            f"Half-way up the cap is {amount:.1f} cm wide, under {bound:.1f}",
+            f"Half-way up the cap is {cm(amount)} wide",
+            f"Half-way up the cap is {cm(amount)} wide, under {cm(bound)}",
         ),
         "square": ("The bicep line is square to the grain", f"The bicep line is {amount:.1f}° off the square"),
         "": ("", "The sleeve cannot be compared with its armhole"),

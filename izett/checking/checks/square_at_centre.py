@@ -10,10 +10,11 @@ from math import asin, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
-from izett.pattern.document import Edge, Role
+from izett.pattern.document import Edge
+from izett.pattern.facts import CENTRE_LINES, Role
 from izett.pattern.naming import readable
+from izett.wording import cm
 
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
 #: cm. How far from the centre the line must still lie about square.
 STAYS_FOR = 1.0
 
@@ -27,12 +28,15 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each corner at the centre with its angle off square, and where the line leaves the square too soon."""
-    for piece in garment.pattern:
+    for piece in garment.pattern.pieces:
         for before, after in pairwise((*piece.edges, piece.edges[0])):
-            if (before.role in CENTRES) == (after.role in CENTRES) or Role.CROTCH in (before.role, after.role):
+            if (before.role in CENTRE_LINES) == (after.role in CENTRE_LINES) or Role.CROTCH in (
+                before.role,
+                after.role,
+            ):
                 # The crotch curve runs on out of the centre seam.
                 continue
-            line, centre = (after, before) if before.role in CENTRES else (before, after)
+            line, centre = (after, before) if before.role in CENTRE_LINES else (before, after)
             where = (line.lineage, centre.lineage)
             off = degrees(asin(max(-1.0, min(1.0, dot(before.curve.end_direction, after.curve.start_direction)))))
             found = verdict(off, params.angle)
@@ -56,7 +60,7 @@ def word(finding: Finding) -> str:
     """Return the finding in words."""
     line, centre = (readable(name) for name in finding.where)
     if finding.aspect == "rise":
-        return f"The {line} leaves the square by {abs(finding.amount):.2f} cm within 1 cm of the {centre}"
+        return f"The {line} leaves the square by {cm(abs(finding.amount), 2)} within 1 cm of the {centre}"
     if finding.verdict is Verdict.PASSES:
         return f"The {line} is square to the {centre}"
     return f"The {line} meets the {centre} {abs(finding.amount):.1f}° off the right angle"

@@ -9,8 +9,9 @@ from math import asin, degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance, verdict
 from izett.geometry.point import dot
-from izett.pattern.document import Role
+from izett.pattern.facts import Role, Zone
 from izett.pattern.naming import readable
+from izett.wording import cm
 
 
 class Params(CheckParams):
@@ -22,7 +23,7 @@ class Params(CheckParams):
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each straight-cut piece with its corner farthest off the right angle, and a gusset with its sides."""
-    for piece in garment.pattern:
+    for piece in garment.pattern.pieces:
         if not any(edge.role is Role.CUT_EDGE for edge in piece.edges):
             continue
         offs = [
@@ -32,7 +33,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         ]
         worst = max(offs, key=abs, default=0.0)
         yield Finding(verdict(worst, params.angle), (piece.name,), worst, params.angle, unit="°", aspect="corner")
-        if piece.name.endswith("gusset"):
+        if piece.zone is Zone.GUSSET:
             lengths = [edge.curve.length for edge in piece.edges]
             off = max(lengths) - min(lengths)
             yield Finding(verdict(off, params.side), (piece.name,), off, params.side, aspect="gusset")
@@ -43,7 +44,7 @@ def word(finding: Finding) -> str:
     piece = readable(finding.where[0])
     fine = finding.verdict is Verdict.PASSES
     if finding.aspect == "gusset":
-        return f"The {piece} is square" if fine else f"The sides of the {piece} differ by {finding.amount:.2f} cm"
+        return f"The {piece} is square" if fine else f"The sides of the {piece} differ by {cm(finding.amount, 2)}"
     return (
         f"The {piece} is cut square"
         if fine

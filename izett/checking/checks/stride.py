@@ -8,8 +8,11 @@ are from memory, of walking on level ground; stairs want more.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance
-from izett.pattern.document import Closure, Role
+from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance
+from izett.pattern.document import Closure
+from izett.pattern.facts import Region, Role
+from izett.pattern.worn import hem_width, on_body
+from izett.wording import cm
 
 #: Of the height: hip joint, step between the heels, knee, and the girth of a knee where it was not taken.
 HIP, STEP, KNEE, KNEE_GIRTH = 0.52, 0.40, 0.285, 0.215
@@ -26,9 +29,9 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     pattern, body = garment.pattern, garment.body
     hems = [
         (piece, edge)
-        for piece in pattern
+        for piece in pattern.with_role(Role.HEM)
         for edge in piece.edges
-        if edge.role is Role.HEM and piece.part.startswith(("skirt", "knit_skirt"))
+        if edge.role is Role.HEM and piece.region is Region.SKIRT and on_body(piece)
     ]
     if not hems or "height" not in body:
         return
@@ -38,7 +41,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     if above_floor > KNEE * height:
         yield Finding(Verdict.PASSES, ("hem",), 0.0, params.short, aspect="short_skirt")
         return
-    sweep = 2 * sum(edge.curve.length * piece.of_half for piece, edge in hems)
+    sweep = hem_width(pattern, (Region.SKIRT,))
     slits = any(o.closure is Closure.SLIT and {o.span.start, o.span.end} & {n for _, e in hems for n in (e.start, e.end)}
                 for o in pattern.openings)  # fmt: skip
     apart = STEP * height * (HIP * height - max(above_floor, 0.0)) / (HIP * height)
@@ -54,7 +57,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         at = {"start": run[0].start, "end": run[-1].end, "along": run[0].lineage}
         mends.append(Mend("Slit in the side seam", "open_up", {"closure": "slit", "at": at, "long": 20.0}))
         mends.append(Mend("Flare the side seams to the hem", "change_side", {"hem": min(round(-spare / 4, 1), 30.0)}))
-    yield Finding(Verdict.WARNS, ("hem",), spare, params.short, mends=tuple(mends))
+    yield Finding(Verdict.WARNS, ("hem",), spare, params.short, mends=tuple(mends), worse=Worse.LESS)
 
 
 def word(finding: Finding) -> str:
@@ -64,8 +67,8 @@ def word(finding: Finding) -> str:
     if finding.aspect == "slit":
         return "A slit lets the wearer step"
     if finding.verdict is Verdict.PASSES:
-        return f"The hem has {finding.amount:.0f} cm more than a step needs"
-    return f"The hem is {-finding.amount:.0f} cm narrower than a walking step (legs as straight lines, level ground)"
+        return f"The hem has {cm(finding.amount, 0)} more than a step needs"
+    return f"The hem is {cm(-finding.amount, 0)} narrower than a walking step (legs as straight lines, level ground)"
 
 
 CHECK = Check(

@@ -14,6 +14,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, left_of, unit
 from izett.rules.formula import clamp
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: Degrees. Valid shoulder slopes, and how much steeper the front may be than the back.
 SLOPES = (8.0, 34.0)
@@ -101,7 +102,7 @@ def frame_of(sums: Worksheet) -> Frame:
     apex = (sums["apex_x"], sums["apex_level"])
     if not 4 <= apex[1] <= sums["back_waist_length"] - 4:
         raise DraftRefused(
-            f"The bust point comes to lie {apex[1]:.1f} cm above the waist.",
+            f"The bust point comes to lie {cm(apex[1])} above the waist.",
             mend="Retake the front length and neck point to bust point.",
             where=("front_length", "neck_to_apex", "back_waist_length"),
         )
@@ -168,7 +169,7 @@ def half_of(
     held = min(across, tip[0] - inside, underarm[0] - NARROWEST_ARMHOLE)
     if tip[1] - underarm[1] < 6 or held < 1:
         raise DraftRefused(
-            f"The shoulder tip lies only {tip[1] - underarm[1]:.1f} cm above the underarm, {held:.1f} cm from the centre: "
+            f"The shoulder tip lies only {cm(tip[1] - underarm[1])} above the underarm, {cm(held)} from the centre: "
             "there is no armhole between them.",
             mend="Retake the armhole depth, the front length and the across widths.",
             where=("armhole_depth", "front_length", "across_front", "across_back"),
@@ -197,7 +198,7 @@ def slopes_of(sums: Worksheet, front_neck: Point, back_neck: Point, notices: lis
                 notices.append(
                     Notice(
                         "shoulder-diagonal-odd",
-                        f"The {side} shoulder diagonal of {sums[symbol]:.1f} cm gives "
+                        f"The {side} shoulder diagonal of {cm(sums[symbol])} gives "
                         + (f"a slope of {measured:.0f}°" if measured is not None else "no shoulder at all")
                         + f"; {slope:.0f}° is drawn. Retake the diagonal and the shoulder length.",
                         (symbol, "shoulder_length"),

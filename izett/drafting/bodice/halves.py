@@ -6,10 +6,12 @@ from types import MappingProxyType
 
 from izett.drafting.bodice.frame import Frame, Half
 from izett.drafting.bodice.upper import Upper
+from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point
-from izett.pattern.document import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Role, Span, legs
+from izett.pattern.document import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
+from izett.pattern.facts import Region, Role, Zone
 from izett.rules.worksheet import Worksheet
 
 #: Notches of armhole and cap lie at this share of each armhole half from the underarm: all ease lies above them.
@@ -38,36 +40,40 @@ def front_half(
     """
     apex = (sums["apex_x"], sums["apex_level"])
     half = above.frame.front
-    return Piece(
-        name=f"{block}_front",
-        title=f"{block.capitalize().replace('_', ' ')} front",
-        part="front",
-        cut=1,
-        on_fold="front.centre",
-        grain=((0.45 * apex[0], low), (0.45 * apex[0], above.pit - 3)),
-        edges=(
-            *lower,
-            Edge(Role.ARMHOLE, "front.armhole", "front.underarm", "front.shoulder_tip", half.armhole),
-            Edge(
-                Role.SHOULDER,
-                "front.shoulder",
-                "front.shoulder_tip",
-                "front.neck_shoulder",
-                straight(half.tip, half.neck_point),
+    return as_block(
+        Piece(
+            name=f"{block}_front",
+            title=f"{block.capitalize().replace('_', ' ')} front",
+            part="front",
+            cut=1,
+            on_fold="front.centre",
+            grain=((0.45 * apex[0], low), (0.45 * apex[0], above.pit - 3)),
+            edges=(
+                *lower,
+                Edge(Role.ARMHOLE, "front.armhole", "front.underarm", "front.shoulder_tip", half.armhole),
+                Edge(
+                    Role.SHOULDER,
+                    "front.shoulder",
+                    "front.shoulder_tip",
+                    "front.neck_shoulder",
+                    straight(half.tip, half.neck_point),
+                ),
+                Edge(Role.NECK, "front.neck", "front.neck_shoulder", "front.neck_cf", above.neck_front),
             ),
-            Edge(Role.NECK, "front.neck", "front.neck_shoulder", "front.neck_cf", above.neck_front),
-        ),
-        darts=tuple(darts),
-        marks=MappingProxyType({"apex": apex}),
-        lines=(*_front_bust_line(sums, above.frame, apex), *lines),
-        notches=(
-            Notch(
-                Span("front.underarm", "front.shoulder_tip", "front.armhole"),
-                NOTCH_AT * half.armhole.length,
-                NotchKind.SINGLE,
+            darts=tuple(darts),
+            marks=MappingProxyType({"apex": apex}),
+            lines=(*_front_bust_line(sums, above.frame, apex), *lines),
+            notches=(
+                Notch(
+                    Span("front.underarm", "front.shoulder_tip", "front.armhole"),
+                    NOTCH_AT * half.armhole.length,
+                    NotchKind.SINGLE,
+                ),
             ),
+            diamonds=diamonds,
         ),
-        diamonds=diamonds,
+        Zone.FRONT,
+        Region.UPPER,
     )
 
 
@@ -90,30 +96,34 @@ def back_half(
     shaped, nape = sums["centre_back_take"] > 0, sums["back_waist_length"]
     given_back = sums["centre_back_at_bust"]
     shoulder, shoulder_darts = _back_shoulder(half)
-    return Piece(
-        name=f"{block}_back",
-        title=f"{block.capitalize().replace('_', ' ')} back",
-        part="back",
-        cut=2 if shaped else 1,
-        on_fold=None if shaped else "back.centre",
-        grain=((sums["across_back"] / 8, low), (sums["across_back"] / 8, 0.7 * nape)),
-        edges=(
-            *_centre_back(sums),
-            *lower,
-            Edge(Role.ARMHOLE, "back.armhole", "back.underarm", "back.shoulder_tip", half.armhole),
-            *shoulder,
-            Edge(Role.NECK, "back.neck", "back.neck_shoulder", "back.neck_cb", above.neck_back),
-        ),
-        darts=(*darts, *shoulder_darts),
-        lines=(LevelLine("bust", ((given_back, y), (given_back + sums["back_width"], y))), *lines),
-        notches=(
-            Notch(
-                Span("back.underarm", "back.shoulder_tip", "back.armhole"),
-                NOTCH_AT * half.armhole.length,
-                NotchKind.DOUBLE,
+    return as_block(
+        Piece(
+            name=f"{block}_back",
+            title=f"{block.capitalize().replace('_', ' ')} back",
+            part="back",
+            cut=2 if shaped else 1,
+            on_fold=None if shaped else "back.centre",
+            grain=((sums["across_back"] / 8, low), (sums["across_back"] / 8, 0.7 * nape)),
+            edges=(
+                *_centre_back(sums),
+                *lower,
+                Edge(Role.ARMHOLE, "back.armhole", "back.underarm", "back.shoulder_tip", half.armhole),
+                *shoulder,
+                Edge(Role.NECK, "back.neck", "back.neck_shoulder", "back.neck_cb", above.neck_back),
             ),
+            darts=(*darts, *shoulder_darts),
+            lines=(LevelLine("bust", ((given_back, y), (given_back + sums["back_width"], y))), *lines),
+            notches=(
+                Notch(
+                    Span("back.underarm", "back.shoulder_tip", "back.armhole"),
+                    NOTCH_AT * half.armhole.length,
+                    NotchKind.DOUBLE,
+                ),
+            ),
+            diamonds=diamonds,
         ),
-        diamonds=diamonds,
+        Zone.BACK,
+        Region.UPPER,
     )
 
 

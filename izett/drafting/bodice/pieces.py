@@ -12,16 +12,8 @@ from izett.drafting.waistline import WaistDart
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
-from izett.pattern.document import (
-    Edge,
-    Intake,
-    Piece,
-    Role,
-    Seam,
-    Span,
-    legs,
-    matching,
-)
+from izett.pattern.document import Edge, Intake, Piece, Seam, Span, legs, matching
+from izett.pattern.facts import Role, SeamKind
 from izett.rules.worksheet import Worksheet
 
 PARTS = ("front", "back")
@@ -177,8 +169,9 @@ def seams_of(sums: Worksheet) -> tuple[Seam, ...]:
             matching(PARTS, "shoulder", "neck_shoulder", "shoulder_tip"),
             (ease, ease),
             "the back is eased in over the middle third" if ease else "",
+            kind=SeamKind.SHOULDER,
         ),
-        Seam("side", matching(PARTS, "side", "waist_side", "underarm"), (0.0, 0.0)),
+        Seam("side", matching(PARTS, "side", "waist_side", "underarm"), (0.0, 0.0), kind=SeamKind.SIDE),
     )
 
 

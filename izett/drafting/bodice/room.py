@@ -9,6 +9,7 @@ from izett.errors import DraftRefused
 from izett.geometry.root import root
 from izett.rules.formula import clamp
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: The front's share of the armhole width, and how much longer the back armhole may be (cm).
 FRONT_SHARE = (0.42, 0.58)
@@ -45,7 +46,7 @@ def relaxed_frame(sums: Worksheet, tell: Tell) -> Frame:
             break
     if not ARMHOLE_VALID[0] <= ratio <= ARMHOLE_VALID[1]:
         raise DraftRefused(
-            f"The armhole would measure {frame.armhole:.1f} cm on a frame bust of {sums['frame_bust']:.1f} cm: "
+            f"The armhole would measure {cm(frame.armhole)} on a frame bust of {cm(sums['frame_bust'])}: "
             f"too {'small' if ratio < ARMHOLE_VALID[0] else 'large'}.",
             mend="Retake the armhole depth, the upper chest, the across widths and the shoulder length.",
             where=("armhole_depth", "high_bust_girth", "across_back", "across_front", "shoulder_length"),
@@ -86,7 +87,7 @@ def _with_room(sums: Worksheet, tell: Tell) -> Frame:
         tell(
             Notice(
                 "bust-ease-raised",
-                f"The bust ease was raised to {sums['bust_ease']:.1f} cm so that the armhole is wide enough for the arm.",
+                f"The bust ease was raised to {cm(sums['bust_ease'])} so that the armhole is wide enough for the arm.",
                 ("bust_ease", "across_back", "across_front", "bicep_girth"),
             )
         )
@@ -142,7 +143,7 @@ def tell_about(sums: Worksheet, frame: Frame, tell: Tell) -> None:
             tell(
                 Notice(
                     "across-past-tip",
-                    f"The across-{side} line is wider than the shoulder allows: it is drawn {half.across_moved:.1f} cm narrower.",
+                    f"The across-{side} line is wider than the shoulder allows: it is drawn {cm(half.across_moved)} narrower.",
                     (f"across_{side}", "shoulder_length"),
                 )
             )
@@ -150,7 +151,7 @@ def tell_about(sums: Worksheet, frame: Frame, tell: Tell) -> None:
         tell(
             Notice(
                 "side-seam-moved",
-                f"The side seam was moved {abs(sums['side_shift']):.1f} cm towards the "
+                f"The side seam was moved {cm(abs(sums['side_shift']))} towards the "
                 f"{'back' if sums['side_shift'] < 0 else 'front'} to share the armhole: check the front bust arc and the across widths.",
                 ("front_bust_arc", "across_front", "across_back"),
             )
@@ -160,7 +161,7 @@ def tell_about(sums: Worksheet, frame: Frame, tell: Tell) -> None:
         tell(
             Notice(
                 "side-leans",
-                f"The waist exceeds the bust by {-2 * sums['waist_shaping']:.1f} cm with its ease and the side seam leans "
+                f"The waist exceeds the bust by {cm(-2 * sums['waist_shaping'])} with its ease and the side seam leans "
                 f"{lean:.0f}°: a straight or A-line block suits better.",
                 ("waist_girth", "bust_girth"),
             )

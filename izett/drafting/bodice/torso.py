@@ -15,8 +15,10 @@ from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point, Vector, between, distance
-from izett.pattern.document import Diamond, Edge, LevelLine, Piece, Role
+from izett.pattern.document import Diamond, Edge, LevelLine, Piece
+from izett.pattern.facts import Role
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: The side's straight part ends this share of the way up from the waist to the lowest bust dart's mouth.
 SMOOTHED = 0.6
@@ -57,7 +59,7 @@ def below_of(sums: Worksheet, frame: Frame, tell: Tell) -> Below:
     lean = degrees(atan2(abs(flare), sums["waist_to_hip"]))
     if lean > LARGEST_FLARE:
         raise DraftRefused(
-            f"From waist to hip the side would lean {lean:.0f}°: the hip is {sums['hip_girth'] - sums['waist_girth']:.1f} cm "
+            f"From waist to hip the side would lean {lean:.0f}°: the hip is {cm(sums['hip_girth'] - sums['waist_girth'])} "
             "fuller than the waist.",
             mend="Retake hip and waist; for this shape join bodice and skirt at the waist.",
             where=("hip_girth", "waist_girth", "waist_to_hip"),
@@ -77,7 +79,7 @@ def below_of(sums: Worksheet, frame: Frame, tell: Tell) -> Below:
         if any(b - a < NARROWEST_PANEL for a, b in zip(ends[::2], ends[1::2], strict=True)):
             raise DraftRefused(
                 "The waist darts leave no paper between them: the bust is "
-                f"{sums['bust_girth'] - sums['waist_girth']:.1f} cm larger than the waist.",
+                f"{cm(sums['bust_girth'] - sums['waist_girth'])} larger than the waist.",
                 mend="Retake bust and waist; for such a shape use panels instead of darts.",
                 where=("bust_girth", "waist_girth"),
             )

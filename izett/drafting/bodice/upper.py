@@ -12,6 +12,7 @@ from izett.geometry.outline import crossing
 from izett.geometry.root import root
 from izett.pattern.document import Piece
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: Front neck depth as a share of the front neck width.
 NECK_DEPTHS = (0.75, 1.9)
@@ -52,7 +53,7 @@ def refuse_crossing(*pieces: Piece) -> None:
     for piece in pieces:
         if (spot := crossing(piece.outline())) is not None:
             raise DraftRefused(
-                f"{piece.title}: the outline crosses itself near {spot[0]:.1f}, {spot[1]:.1f} cm.",
+                f"{piece.title}: the outline crosses itself near {spot[0]:.1f}, {cm(spot[1])}.",
                 mend="Retake the bust, waist, armhole depth and front length; one of them does not belong to this body.",
                 where=("front_length", "armhole_depth", "bust_girth", "waist_girth"),
             )
@@ -62,14 +63,14 @@ def _refuse_impossible(sums: Worksheet) -> None:
     reach = sums["neck_to_apex"] - abs(sums["apex_x"] - sums["front_neck_width"])
     if reach <= 1:
         raise DraftRefused(
-            f"From the neck point to the bust point ({sums['neck_to_apex']:.1f} cm) does not reach a bust point "
-            f"{sums['apex_x']:.1f} cm from the centre.",
+            f"From the neck point to the bust point ({cm(sums['neck_to_apex'])}) does not reach a bust point "
+            f"{cm(sums['apex_x'])} from the centre.",
             mend="Retake neck point to bust point and the bust point span.",
             where=("neck_to_apex", "apex_span"),
         )
     if sums["front_radius"] < 2:
         raise DraftRefused(
-            f"The bust points lie {sums['apex_span']:.1f} cm apart: wider than the front of the bust allows.",
+            f"The bust points lie {cm(sums['apex_span'])} apart: wider than the front of the bust allows.",
             mend="Retake the bust point span and the front bust arc.",
             where=("apex_span", "front_bust_arc"),
         )
@@ -104,7 +105,7 @@ def necklines_of(sums: Worksheet, frame: Frame, tell: Tell) -> tuple[float, Curv
         tell(
             Notice(
                 "neck-misses-girth",
-                f"The neckline measures {2 * (aim + residual):.1f} cm for a neck of {sums['neck_girth']:.1f} cm.",
+                f"The neckline measures {cm(2 * (aim + residual))} for a neck of {cm(sums['neck_girth'])}.",
                 ("neck_girth",),
             )
         )

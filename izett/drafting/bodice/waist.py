@@ -9,6 +9,7 @@ from izett.drafting.waistline import NARROWEST_PANEL, WaistDart, intakes, refuse
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, unit
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,7 +74,7 @@ def waist_of(sums: Worksheet, frame: Frame, front_centre: Point, tell: Tell) -> 
         tell(
             Notice(
                 "too-much-shaping",
-                f"A waist dart takes in {largest:.1f} cm: too much shaping for darts, panels would sit better.",
+                f"A waist dart takes in {cm(largest)}: too much shaping for darts, panels would sit better.",
                 ("waist_girth", "bust_girth"),
             )
         )

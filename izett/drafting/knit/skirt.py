@@ -2,9 +2,11 @@
 
 from math import atan2, cos, sin
 
+from izett.drafting.standard import as_block
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import joined, straight
-from izett.pattern.document import Edge, LevelLine, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Piece, Seam, Span
+from izett.pattern.facts import Region, Role, SeamKind, Zone
 from izett.rules.worksheet import Worksheet
 
 #: Handles of the hip curve, as shares of its height, and of the line below, as shares of its own: by eye.
@@ -48,23 +50,27 @@ def knit_skirt_piece(sums: Worksheet) -> Piece:
         (Role.SIDE, side, "waist_side", "top_side", straight((waist, top), (waist, 0.0))),
         (Role.CUT_EDGE, f"{NAME}.top", "top_side", "top_fold", straight((waist, 0.0), (0.0, 0.0))),
     )
-    return Piece(
-        name=NAME,
-        title="Knit pencil skirt",
-        part=NAME,
-        cut=2,
-        on_fold=fold,
-        grain=((0.3 * hip, 0.8 * cut), (0.3 * hip, 1.3 * hip_at)),
-        edges=tuple(Edge(role, name, f"{NAME}.{a}", f"{NAME}.{b}", curve) for role, name, a, b, curve in ring),
-        lines=(
-            LevelLine("waist", ((0.0, top), (waist, top))),
-            LevelLine("hip", ((0.0, hip_at), (hip, hip_at))),
-            LevelLine("hem", ((0.0, turned_up), (hem, turned_up))),
+    return as_block(
+        Piece(
+            name=NAME,
+            title="Knit pencil skirt",
+            part=NAME,
+            cut=2,
+            on_fold=fold,
+            grain=((0.3 * hip, 0.8 * cut), (0.3 * hip, 1.3 * hip_at)),
+            edges=tuple(Edge(role, name, f"{NAME}.{a}", f"{NAME}.{b}", curve) for role, name, a, b, curve in ring),
+            lines=(
+                LevelLine("waist", ((0.0, top), (waist, top))),
+                LevelLine("hip", ((0.0, hip_at), (hip, hip_at))),
+                LevelLine("hem", ((0.0, turned_up), (hem, turned_up))),
+            ),
         ),
+        Zone.BODY,
+        Region.SKIRT,
     )
 
 
 def knit_skirt_seams() -> tuple[Seam, ...]:
     """Return the side seam: both sides are the one piece, cut twice."""
     side = (Span(f"{NAME}.hem_side", f"{NAME}.top_side", f"{NAME}.side"),)
-    return (Seam("knit_skirt_side", (side, side), (0.0, 0.0)),)
+    return (Seam("knit_skirt_side", (side, side), (0.0, 0.0), kind=SeamKind.SIDE),)

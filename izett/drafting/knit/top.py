@@ -10,7 +10,8 @@ from izett.drafting.method import Notice
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, LevelLine, Piece, Role, Seam, matching
+from izett.pattern.document import Edge, LevelLine, Piece, Seam, matching
+from izett.pattern.facts import Role, SeamKind
 from izett.rules.worksheet import Worksheet
 
 PARTS = ("front", "back")
@@ -130,11 +131,14 @@ def knit_seams(sums: Worksheet) -> tuple[Seam, ...]:
 
     eased = sums["front_side_ease"]
     return (
-        Seam("shoulder", matching(PARTS, "shoulder", "neck_shoulder", "shoulder_tip"), (0.0, 0.0)),
+        Seam(
+            "shoulder", matching(PARTS, "shoulder", "neck_shoulder", "shoulder_tip"), (0.0, 0.0), kind=SeamKind.SHOULDER
+        ),
         Seam(
             "side",
             matching(PARTS, "side", "hem_side", "underarm"),
             (-eased, -eased),
             "the front is eased in at the level of the bust" if eased else "",
+            kind=SeamKind.SIDE,
         ),
     )

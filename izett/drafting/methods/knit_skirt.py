@@ -14,6 +14,7 @@ from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 
 def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
@@ -24,7 +25,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     """
     if sums["knit_skirt_finished"] < sums["waist_to_hip"] + 2:
         raise DraftRefused(
-            f"The hem would lie {sums['knit_skirt_finished']:.1f} cm under the waist, and the hip at {sums['waist_to_hip']:.1f} cm.",
+            f"The hem would lie {cm(sums['knit_skirt_finished'])} under the waist, and the hip at {cm(sums['waist_to_hip'])}.",
             mend="Retake waist to hem and waist to hip; a pencil skirt goes below the hip.",
             where=("waist_to_hem", "waist_to_hip"),
         )
@@ -37,9 +38,9 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
         tell(
             Notice(
                 "waist-widened-to-pull-on",
-                f"To be pulled on, a waist cut {4 * snug:.1f} cm on a hip of {sums['hip_girth']:.1f} cm must stretch "
+                f"To be pulled on, a waist cut {cm(4 * snug)} on a hip of {cm(sums['hip_girth'])} must stretch "
                 f"{sums['stretch_to_pull_on']:.0f} %, and the cloth gives {before.intent.stretch:g} %: it is cut "
-                f"{4 * sums['knit_skirt_waist']:.1f} cm wide, to be gathered on elastic.",
+                f"{cm(4 * sums['knit_skirt_waist'])} wide, to be gathered on elastic.",
                 ("waist_girth", "hip_girth"),
             )
         )

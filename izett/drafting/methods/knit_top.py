@@ -17,6 +17,7 @@ from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern
 from izett.rules.sheet import RuleSheet, borrow, load_sheet, sharing
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: Cup difference (cm) and stretch (%) at which a dart had better be kept.
 LARGE_CUP, LITTLE_STRETCH = 10.0, 30.0
@@ -42,7 +43,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     """
     if sums["top_length"] < SHORTEST:
         raise DraftRefused(
-            f"The hem would lie {sums['top_length']:.1f} cm below the waist; this block ends at the waist at the shortest.",
+            f"The hem would lie {cm(sums['top_length'])} below the waist; this block ends at the waist at the shortest.",
             mend="Let the hem down, or retake waist to hip.",
             where=("top_below_hip", "waist_to_hip"),
         )
@@ -71,8 +72,8 @@ def _tell_about(sums: Worksheet, tell: Tell, stretch: float, dropped: float) -> 
         tell(
             Notice(
                 "keep-a-dart",
-                f"The cup difference is {sums['cup_difference']:.1f} cm and the cloth stretches {stretch:g} %: keep a dart "
-                f"({dropped:.1f} cm of length over the bust are not drawn), or take a cloth of {LITTLE_STRETCH:g} % and more.",
+                f"The cup difference is {cm(sums['cup_difference'])} and the cloth stretches {stretch:g} %: keep a dart "
+                f"({cm(dropped)} of length over the bust are not drawn), or take a cloth of {LITTLE_STRETCH:g} % and more.",
                 ("high_bust_girth", "bust_girth"),
             )
         )
@@ -81,7 +82,7 @@ def _tell_about(sums: Worksheet, tell: Tell, stretch: float, dropped: float) -> 
         tell(
             Notice(
                 "neck-too-small-for-head",
-                f"The neckline stretches to {around:.1f} cm, and the head measures {sums['head_girth']:.1f} cm: lower or widen "
+                f"The neckline stretches to {cm(around)}, and the head measures {cm(sums['head_girth'])}: lower or widen "
                 "the neck, or give it an opening.",
                 ("head_girth", "neck_ease"),
             )

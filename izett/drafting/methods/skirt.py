@@ -20,16 +20,19 @@ from izett.drafting.hip import (
 )
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.schools import MEASURES_USED
+from izett.drafting.standard import as_block
 from izett.drafting.waistline import NARROWEST_PANEL, WaistDart, intakes, refuse_crowded
 from izett.errors import DraftRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span, matching
+from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Seam, Span, matching
+from izett.pattern.facts import Region, Role, SeamKind, Zone
 from izett.pattern.sewn import walk
 from izett.rules.formula import clamp
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: Shares of all darts that the front may have where the bodice's waist decides.
 FRONT_SHARE = (0.28, 0.40)
@@ -62,7 +65,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
         tell(
             Notice(
                 "too-much-shaping-below",
-                f"The hip is {sums['hip_girth'] - sums['waist_girth']:.1f} cm fuller than the waist: too much shaping for darts, "
+                f"The hip is {cm(sums['hip_girth'] - sums['waist_girth'])} fuller than the waist: too much shaping for darts, "
                 "panels would sit better.",
                 ("hip_girth", "waist_girth"),
             )
@@ -76,7 +79,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
 def _refuse_impossible(sums: Worksheet) -> None:
     if sums["skirt_length"] < sums["waist_to_hip"] + 2:
         raise DraftRefused(
-            f"The hem would lie {sums['skirt_length']:.1f} cm under the waist, and the hip at {sums['waist_to_hip']:.1f} cm.",
+            f"The hem would lie {cm(sums['skirt_length'])} under the waist, and the hip at {cm(sums['waist_to_hip'])}.",
             mend="Retake waist to hem and waist to hip; a straight skirt goes below the hip.",
             where=("waist_to_hem", "waist_to_hip"),
         )
@@ -116,8 +119,8 @@ def _with_high_hip(
         tell(
             Notice(
                 "hip-ease-raised",
-                f"The hip ease was raised to {sums['hip_ease']:.1f} cm so that the high hip of "
-                f"{sums['high_hip_girth']:.1f} cm has room.",
+                f"The hip ease was raised to {cm(sums['hip_ease'])} so that the high hip of "
+                f"{cm(sums['high_hip_girth'])} has room.",
                 ("hip_ease", "high_hip_girth", "waist_to_high_hip"),
             )
         )
@@ -258,49 +261,57 @@ def _piece(sums: Worksheet, side: str, waist: DrawnWaist) -> Piece:
     top = waist.on_paper(waist.panels[0].start)
     waist_ring, darts = waist_edges(part, waist, ends=(f"{part}.waist_side", f"{part}.waist_{centre}"))
     role = Role.CENTRE_FRONT if side == "front" else Role.CENTRE_BACK
-    return Piece(
-        name=part,
-        title=f"Skirt {side}",
-        part=part,
-        cut=1 if side == "front" else 2,
-        on_fold=f"{part}.centre" if side == "front" else None,
-        grain=((0.25 * hip, -0.9 * length), (0.25 * hip, -1.2 * depth)),
-        edges=(
-            Edge(
-                role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.hem_{centre}", straight(top, (0.0, -length))
+    return as_block(
+        Piece(
+            name=part,
+            title=f"Skirt {side}",
+            part=part,
+            cut=1 if side == "front" else 2,
+            on_fold=f"{part}.centre" if side == "front" else None,
+            grain=((0.25 * hip, -0.9 * length), (0.25 * hip, -1.2 * depth)),
+            edges=(
+                Edge(
+                    role,
+                    f"{part}.centre",
+                    f"{part}.waist_{centre}",
+                    f"{part}.hem_{centre}",
+                    straight(top, (0.0, -length)),
+                ),
+                Edge(
+                    Role.HEM,
+                    f"{part}.hem",
+                    f"{part}.hem_{centre}",
+                    f"{part}.hem_side",
+                    straight((0.0, -length), (hip, -length)),
+                ),
+                Edge(
+                    Role.SIDE,
+                    f"{part}.side",
+                    f"{part}.hem_side",
+                    f"{part}.hip_side",
+                    straight((hip, -length), (hip, -depth)),
+                ),
+                Edge(Role.SIDE, f"{part}.side", f"{part}.hip_side", f"{part}.waist_side", curve.reversed()),
+                *waist_ring,
             ),
-            Edge(
-                Role.HEM,
-                f"{part}.hem",
-                f"{part}.hem_{centre}",
-                f"{part}.hem_side",
-                straight((0.0, -length), (hip, -length)),
-            ),
-            Edge(
-                Role.SIDE,
-                f"{part}.side",
-                f"{part}.hem_side",
-                f"{part}.hip_side",
-                straight((hip, -length), (hip, -depth)),
-            ),
-            Edge(Role.SIDE, f"{part}.side", f"{part}.hip_side", f"{part}.waist_side", curve.reversed()),
-            *waist_ring,
+            darts=tuple(darts),
+            lines=(LevelLine("hip", ((0.0, -depth), (hip, -depth))),),
         ),
-        darts=tuple(darts),
-        lines=(LevelLine("hip", ((0.0, -depth), (hip, -depth))),),
+        Zone(side),
+        Region.SKIRT,
     )
 
 
 def _seams(*, joined: bool) -> tuple[Seam, ...]:
     parts = ("skirt_front", "skirt_back")
-    side = Seam("skirt_side", matching(parts, "side", "hem_side", "waist_side"), (0.0, 0.0))
+    side = Seam("skirt_side", matching(parts, "side", "hem_side", "waist_side"), (0.0, 0.0), kind=SeamKind.SIDE)
     if not joined:
         return (side,)
     bodice = (
         Span("front.waist_cf", "front.waist_side", "front.waist"),
         Span("back.waist_side", "back.waist_cb", "back.waist"),
     )
-    return side, Seam("waist", (bodice, WAIST_SPANS), (0.0, 0.0), "", ("bodice", "skirt"))
+    return side, Seam("waist", (bodice, WAIST_SPANS), (0.0, 0.0), "", ("bodice", "skirt"), kind=SeamKind.WAIST)
 
 
 METHOD = Method(

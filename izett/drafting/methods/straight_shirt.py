@@ -12,8 +12,10 @@ from izett.drafting.straight_cut import rectangle
 from izett.errors import DraftRefused
 from izett.measuring.estimates import estimates
 from izett.pattern.document import LevelLine, Pattern, Piece, Seam, Span
+from izett.pattern.facts import Region, SeamKind, Zone
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: cm. A sleeve less wide over the upper arm than this pulls on the gusset.
 LEAST_OVER_ARM = 8.0
@@ -29,7 +31,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
         tell(
             Notice(
                 "collar-above-neck",
-                f"A collar of {sums['collar_height']:.1f} cm stands higher than the neck ({sums['neck_height']:.1f} cm): lower it, "
+                f"A collar of {cm(sums['collar_height'])} stands higher than the neck ({cm(sums['neck_height'])}): lower it, "
                 "or let it fold.",
                 ("collar_height", "neck_height"),
             )
@@ -38,21 +40,27 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
         tell(
             Notice(
                 "sleeve-narrow",
-                f"A sleeve of {sums['shirt_sleeve_width']:.1f} cm is narrow for an upper arm of {sums['bicep_girth']:.1f} cm.",
+                f"A sleeve of {cm(sums['shirt_sleeve_width'])} is narrow for an upper arm of {cm(sums['bicep_girth'])}.",
                 ("shirt_sleeve_width", "bicep_girth"),
             )
         )
     body = _body(sums)
     s = sums["shirt_seam"]
     sleeve = rectangle(
-        "shirt_sleeve", "Shirt sleeve", cut=2, width=sums["shirt_sleeve_cut"], length=sums["shirt_sleeve_length"]
+        "shirt_sleeve",
+        "Shirt sleeve",
+        zone=Zone.SLEEVE,
+        region=Region.ARM,
+        cut=2,
+        width=sums["shirt_sleeve_cut"],
+        length=sums["shirt_sleeve_length"],
     )
     pieces = (
         body,
         sleeve,
         _strip("shirt_neck_stay", "Neck stay", 1, sums["neck_stay_length"], sums["neck_stay_height"]),
         _strip("shirt_wrist_stay", "Wrist stay", 2, sums["wrist_stay_length"], sums["wrist_stay_cut_height"]),
-        _strip("shirt_gusset", "Gusset", 2, sums["gusset_side"], sums["gusset_side"]),
+        _strip("shirt_gusset", "Gusset", 2, sums["gusset_side"], sums["gusset_side"], zone=Zone.GUSSET),
     )
     return before.joined(pieces, _seams(2 * s), ease={})
 
@@ -65,8 +73,8 @@ def _body(sums: Worksheet) -> Piece:
     slit = s + sums["side_slit"]
     if armhole < slit + 2:
         raise DraftRefused(
-            f"The sleeves, {sums['shirt_sleeve_width']:.1f} cm wide, reach down to the side slits of a shirt "
-            f"{sums['shirt_neck_to_hem']:.1f} cm long.",
+            f"The sleeves, {cm(sums['shirt_sleeve_width'])} wide, reach down to the side slits of a shirt "
+            f"{cm(sums['shirt_neck_to_hem'])} long.",
             mend="Retake neck to hem, or choose narrower sleeves.",
             where=("neck_to_hem", "shirt_sleeve_width"),
         )
@@ -75,6 +83,8 @@ def _body(sums: Worksheet) -> Piece:
     return rectangle(
         "shirt_body",
         "Shirt body",
+        zone=Zone.BODY,
+        region=Region.UPPER,
         cut=2,
         width=width,
         length=length,
@@ -88,8 +98,8 @@ def _body(sums: Worksheet) -> Piece:
     )
 
 
-def _strip(name: str, title: str, cut: int, long: float, high: float) -> Piece:
-    return rectangle(name, title, cut=cut, width=long, length=high)
+def _strip(name: str, title: str, cut: int, long: float, high: float, *, zone: Zone = Zone.ADDED) -> Piece:
+    return rectangle(name, title, zone=zone, cut=cut, width=long, length=high)
 
 
 def _seams(turnings: float) -> tuple[Seam, ...]:
@@ -105,6 +115,7 @@ def _seams(turnings: float) -> tuple[Seam, ...]:
                 (Span("shirt_body.slit_left", "shirt_body.armhole_left", "shirt_body.left"),),
             ),
             (0.0, 0.0),
+            kind=SeamKind.SIDE,
         ),
         Seam(
             "shirt_armhole",
@@ -112,6 +123,7 @@ def _seams(turnings: float) -> tuple[Seam, ...]:
             (turnings, turnings),
             "the sleeve's own allowances, which the armholes do not have",
             ("armhole", "sleeve"),
+            kind=SeamKind.CAP,
         ),
         Seam(
             "shirt_underarm",
@@ -120,6 +132,7 @@ def _seams(turnings: float) -> tuple[Seam, ...]:
                 (Span("shirt_sleeve.bottom_left", "shirt_sleeve.top_left", "shirt_sleeve.left"),),
             ),
             (0.0, 0.0),
+            kind=SeamKind.UNDERARM,
         ),
     )
 

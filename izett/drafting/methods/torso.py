@@ -16,6 +16,7 @@ from izett.drafting.methods import bodice
 from izett.drafting.schools import MEASURES_USED
 from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern, Seam, matching
+from izett.pattern.facts import SeamKind
 from izett.rules.sheet import RuleSheet, borrow, load_sheet
 from izett.rules.worksheet import Worksheet
 
@@ -39,7 +40,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
 
 def _to_hip(seam: Seam) -> Seam:
     """Return the bodice's seam as the torso has it: its side runs on to the hip."""
-    if seam.name != "side":
+    if seam.kind is not SeamKind.SIDE:
         return seam
     return replace(seam, sides=matching(("front", "back"), "side", "hem_side", "underarm"))
 

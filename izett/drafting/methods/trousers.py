@@ -11,16 +11,19 @@ from pathlib import Path
 from izett.drafting.hip import HIP_SHEET, DrawnWaist, tell_tight_high_hip, upright, waist_edges
 from izett.drafting.method import Method, Notice, Tell
 from izett.drafting.schools import MEASURES_USED
+from izett.drafting.standard import as_block
 from izett.drafting.trousers.half import Leg, at_crotch, high_hip, hip_side, inseam, leg, waist_of
 from izett.drafting.waistline import intakes, refuse_crowded
 from izett.errors import DraftRefused
 from izett.geometry.curve import straight
 from izett.geometry.root import root
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span, matching
+from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Seam, Span, matching
+from izett.pattern.facts import Region, Role, SeamKind, Zone
 from izett.rules.formula import clamp
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: cm. How far the back fork may leave an eighth of the hip for the crotch seam's sake.
 FORK_GIVES = 2.0
@@ -75,7 +78,7 @@ def _refuse_impossible(sums: Worksheet) -> None:
     for (above, upper, a), (below, lower, b), least in zip(levels, levels[1:], apart, strict=False):
         if b - a < least:
             raise DraftRefused(
-                f"Below the waist {upper} lies at {a:.1f} cm and {lower} at {b:.1f} cm: the legs cannot be drawn.",
+                f"Below the waist {upper} lies at {cm(a)} and {lower} at {cm(b)}: the legs cannot be drawn.",
                 mend="Retake both from the same waist line.",
                 where=(above, below),
             )
@@ -95,7 +98,7 @@ def _legs(sums: Worksheet) -> tuple[Leg, Leg]:
     sums.settle("trouser_back_drop", sums["trouser_back_drop"], residual=over)
     if abs(over) > INSEAM_MISSES and "trouser_back_drop" not in sums.overrides:
         raise DraftRefused(
-            f"From the fork to the knee the back inseam is {over:.1f} cm too long for the front: the leg narrows too fast.",
+            f"From the fork to the knee the back inseam is {cm(over)} too long for the front: the leg narrows too fast.",
             mend="Retake the hip and waist to knee, or add knee ease.",
             where=("hip_girth", "waist_to_knee", "knee_ease"),
         )
@@ -155,7 +158,7 @@ def _legs_to_crotch_length(sums: Worksheet) -> tuple[Leg, Leg]:
     )
     if abs(missed) > CROTCH_MISSES:
         raise DraftRefused(
-            f"The crotch seam comes to {sums['crotch_seam']:.1f} cm, and the body needs {aim:.1f} cm: fork, rise and slant "
+            f"The crotch seam comes to {cm(sums['crotch_seam'])}, and the body needs {cm(aim)}: fork, rise and slant "
             "cannot give more.",
             mend="Retake crotch length or crotch depth; they do not belong to one body.",
             where=("crotch_length", "crotch_depth", "waist_to_hip"),
@@ -214,7 +217,7 @@ def _tell_about(sums: Worksheet, tell: Tell, front: Half, back: Half) -> None:
         tell(
             Notice(
                 "thigh-tight",
-                f"At the crotch the leg has {sums['thigh_ease']:.1f} cm over a thigh of {sums['thigh_girth']:.1f} cm; "
+                f"At the crotch the leg has {cm(sums['thigh_ease'])} over a thigh of {cm(sums['thigh_girth'])}; "
                 f"{LEAST_THIGH_EASE:g} are needed to stride. Retake the thigh, or add hip ease.",
                 ("thigh_girth", "hip_ease", "hip_girth"),
             )
@@ -241,39 +244,44 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
     centre_seam = straight(waist.on_paper(waist.panels[0].start), upright(drawn.centre.end))
     level, hem = -sums["trouser_crotch_level"], -sums["trouser_length"]
     hip = -sums["waist_to_hip"]
-    return Piece(
-        name=part,
-        title=f"Trouser {drawn.part}",
-        part=part,
-        cut=2,
-        on_fold=None,
-        grain=((drawn.crease, 0.9 * hem), (drawn.crease, 1.1 * level)),
-        edges=(
-            Edge(role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.crotch_top", centre_seam),
-            Edge(Role.CROTCH, f"{part}.crotch", f"{part}.crotch_top", f"{part}.fork", drawn.crotch.mapped(upright)),
-            *(
-                Edge(r, f"{part}.{n}", f"{part}.{a}", f"{part}.{b}", curve.mapped(upright))
-                for r, n, a, b, curve in ring
+    return as_block(
+        Piece(
+            name=part,
+            title=f"Trouser {drawn.part}",
+            part=part,
+            cut=2,
+            on_fold=None,
+            grain=((drawn.crease, 0.9 * hem), (drawn.crease, 1.1 * level)),
+            edges=(
+                Edge(role, f"{part}.centre", f"{part}.waist_{centre}", f"{part}.crotch_top", centre_seam),
+                Edge(Role.CROTCH, f"{part}.crotch", f"{part}.crotch_top", f"{part}.fork", drawn.crotch.mapped(upright)),
+                *(
+                    Edge(r, f"{part}.{n}", f"{part}.{a}", f"{part}.{b}", curve.mapped(upright))
+                    for r, n, a, b, curve in ring
+                ),
+                *waist_ring,
             ),
-            *waist_ring,
+            darts=tuple(darts),
+            lines=(
+                LevelLine("hip", ((0.0, hip), (drawn.hip, hip))),
+                LevelLine("crease", ((drawn.crease, hem), (drawn.crease, level))),
+            ),
         ),
-        darts=tuple(darts),
-        lines=(
-            LevelLine("hip", ((0.0, hip), (drawn.hip, hip))),
-            LevelLine("crease", ((drawn.crease, hem), (drawn.crease, level))),
-        ),
+        Zone(drawn.part),
+        Region.LEGS,
     )
 
 
 def _seams(sums: Worksheet) -> tuple[Seam, ...]:
     shorter = sums["back_inseam_shorter"]
     return (
-        Seam("trouser_side", matching(PARTS, "side", "hem_side", "waist_side"), (0.0, 0.0)),
+        Seam("trouser_side", matching(PARTS, "side", "hem_side", "waist_side"), (0.0, 0.0), kind=SeamKind.SIDE),
         Seam(
             "inseam",
             matching(PARTS, "inseam", "hem_inseam", "fork"),
             (-shorter, -shorter),
             "the back is stretched in above the knee" if shorter else "",
+            kind=SeamKind.INSEAM,
         ),
     )
 

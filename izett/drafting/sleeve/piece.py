@@ -4,13 +4,16 @@ from types import MappingProxyType
 
 from izett.drafting.bodice.halves import NOTCH_AT
 from izett.drafting.sleeve.solve import Cap
+from izett.drafting.standard import as_block
 from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point, distance, right_of, unit
-from izett.pattern.document import Edge, LevelLine, Notch, NotchKind, Pattern, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Notch, NotchKind, Pattern, Piece, Seam, Span
+from izett.pattern.facts import Region, Role, SeamKind, Zone
 from izett.pattern.sewn import span_length
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 FRONT_ARMHOLE = Span("front.underarm", "front.shoulder_tip", "front.armhole")
 BACK_ARMHOLE = Span("back.underarm", "back.shoulder_tip", "back.armhole")
@@ -31,7 +34,7 @@ def sleeve_piece(sums: Worksheet, cap: Cap, *, title: str) -> Piece:
     down = sums["sleeve_length"] - cap.height
     if down < 5 or sums["elbow_level"] > -1:
         raise DraftRefused(
-            f"Of an arm of {sums['sleeve_length']:.1f} cm the cap takes {cap.height:.1f} cm: too little is left below.",
+            f"Of an arm of {cm(sums['sleeve_length'])} the cap takes {cm(cap.height)}: too little is left below.",
             mend="Retake the arm length and shoulder to elbow.",
             where=("arm_length", "shoulder_to_elbow"),
         )
@@ -47,52 +50,65 @@ def sleeve_piece(sums: Worksheet, cap: Cap, *, title: str) -> Piece:
         return (-cap.back_width + in_by, level), (cap.front_width - in_by, level)
 
     middle = (front_wrist[0] + back_wrist[0]) / 2
-    return Piece(
-        name="sleeve",
-        title=title,
-        part="sleeve",
-        cut=2,
-        on_fold=None,
-        grain=((middle * 0.3, -0.85 * down), (middle * 0.3, -0.08 * down)),
-        edges=(
-            Edge(
-                Role.HEM,
-                "sleeve.hem",
-                "sleeve.wrist_back",
-                "sleeve.wrist_front",
-                _hem(back_wrist, front_wrist, taper, down),
+    return as_block(
+        Piece(
+            name="sleeve",
+            title=title,
+            part="sleeve",
+            cut=2,
+            on_fold=None,
+            grain=((middle * 0.3, -0.85 * down), (middle * 0.3, -0.08 * down)),
+            edges=(
+                Edge(
+                    Role.HEM,
+                    "sleeve.hem",
+                    "sleeve.wrist_back",
+                    "sleeve.wrist_front",
+                    _hem(back_wrist, front_wrist, taper, down),
+                ),
+                Edge(
+                    Role.UNDERARM,
+                    "sleeve.front_underarm",
+                    "sleeve.wrist_front",
+                    "sleeve.underarm_front",
+                    straight(front_wrist, front_end),
+                    Zone.FRONT,
+                ),
+                Edge(
+                    Role.CAP,
+                    "sleeve.front_cap",
+                    "sleeve.underarm_front",
+                    "sleeve.cap_top",
+                    cap.front.reversed(),
+                    Zone.FRONT,
+                ),
+                Edge(Role.CAP, "sleeve.back_cap", "sleeve.cap_top", "sleeve.underarm_back", back_half, Zone.BACK),
+                Edge(
+                    Role.UNDERARM,
+                    "sleeve.back_underarm",
+                    "sleeve.underarm_back",
+                    "sleeve.wrist_back",
+                    straight(back_end, back_wrist),
+                    Zone.BACK,
+                ),
             ),
-            Edge(
-                Role.UNDERARM,
-                "sleeve.front_underarm",
-                "sleeve.wrist_front",
-                "sleeve.underarm_front",
-                straight(front_wrist, front_end),
-            ),
-            Edge(Role.CAP, "sleeve.front_cap", "sleeve.underarm_front", "sleeve.cap_top", cap.front.reversed()),
-            Edge(Role.CAP, "sleeve.back_cap", "sleeve.cap_top", "sleeve.underarm_back", back_half),
-            Edge(
-                Role.UNDERARM,
-                "sleeve.back_underarm",
-                "sleeve.underarm_back",
-                "sleeve.wrist_back",
-                straight(back_end, back_wrist),
+            marks=MappingProxyType({"shoulder_notch": crown}),
+            lines=(LevelLine("bicep", (back_end, front_end)), LevelLine("elbow", across(elbow))),
+            notches=(
+                Notch(
+                    Span("sleeve.underarm_front", "sleeve.cap_top", "sleeve.front_cap"),
+                    NOTCH_AT * sums["front_armhole_length"],
+                    NotchKind.SINGLE,
+                ),
+                Notch(
+                    Span("sleeve.underarm_back", "sleeve.cap_top", "sleeve.back_cap"),
+                    NOTCH_AT * sums["back_armhole_length"],
+                    NotchKind.DOUBLE,
+                ),
             ),
         ),
-        marks=MappingProxyType({"shoulder_notch": crown}),
-        lines=(LevelLine("bicep", (back_end, front_end)), LevelLine("elbow", across(elbow))),
-        notches=(
-            Notch(
-                Span("sleeve.underarm_front", "sleeve.cap_top", "sleeve.front_cap"),
-                NOTCH_AT * sums["front_armhole_length"],
-                NotchKind.SINGLE,
-            ),
-            Notch(
-                Span("sleeve.underarm_back", "sleeve.cap_top", "sleeve.back_cap"),
-                NOTCH_AT * sums["back_armhole_length"],
-                NotchKind.DOUBLE,
-            ),
-        ),
+        Zone.SLEEVE,
+        Region.ARM,
     )
 
 
@@ -121,6 +137,7 @@ def sleeve_seams(sums: Worksheet) -> tuple[Seam, ...]:
             (ease, ease),
             "above the notches, half in front and half behind" if ease else "",
             ("armhole", "cap"),
+            kind=SeamKind.CAP,
         ),
         Seam(
             "underarm",
@@ -129,5 +146,6 @@ def sleeve_seams(sums: Worksheet) -> tuple[Seam, ...]:
                 (Span("sleeve.wrist_back", "sleeve.underarm_back", "sleeve.back_underarm"),),
             ),
             (0.0, 0.0),
+            kind=SeamKind.UNDERARM,
         ),
     )

@@ -11,6 +11,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Vector, unit
 from izett.geometry.root import root, roots
 from izett.rules.worksheet import Worksheet
+from izett.wording import cm
 
 #: Cap height over armhole against sleeve width over armhole, at a cap ease of 2.5: where the search starts.
 START = ((0.60, 0.40), (0.70, 0.365), (0.77, 0.33), (0.80, 0.317), (0.85, 0.29), (0.90, 0.25), (1.02, 0.08))
@@ -120,7 +121,7 @@ def _towards(
             Notice(
                 f"{symbol.replace('_', '-')}-changed",
                 f"The {names[symbol]} was {'raised' if sums[symbol] > before else 'lowered'} from {before:.1f} to "
-                f"{sums[symbol]:.1f} cm so that the cap suits the armhole.",
+                f"{cm(sums[symbol])} so that the cap suits the armhole.",
                 (symbol, "bicep_girth", "armhole_depth"),
             )
         )
@@ -146,13 +147,13 @@ def _refusal(sums: Worksheet, *, too_low: bool) -> DraftRefused:
     arm, armhole = sums["bicep_girth"], sums["armhole_length"]
     if too_low:
         return DraftRefused(
-            f"The arm of {arm:.1f} cm is too large for an armhole of {armhole:.1f} cm: the cap cannot reach it.",
+            f"The arm of {cm(arm)} is too large for an armhole of {cm(armhole)}: the cap cannot reach it.",
             mend="Deepen the armhole, add bust ease, or use a two-piece or gusset sleeve; retake the upper arm and "
             "the armhole depth.",
             where=("bicep_girth", "armhole_depth", "bust_ease"),
         )
     return DraftRefused(
-        f"The arm of {arm:.1f} cm is too thin for an armhole of {armhole:.1f} cm: the cap would stand too high.",
+        f"The arm of {cm(arm)} is too thin for an armhole of {cm(armhole)}: the cap would stand too high.",
         mend="Raise the armhole or add ease at the upper arm; retake the upper arm and the armhole depth.",
         where=("bicep_girth", "armhole_depth", "bicep_ease"),
     )

@@ -3,12 +3,11 @@
 An accepted mismatch is intended ease. Beyond the amount the finding opens again.
 """
 
-from dataclasses import replace
-
 from pydantic import Field
 
 from izett.pattern.document import Accepted
-from izett.styling.operation import Context, Group, Keeps, Operation, Outcome, Params, Phase, Sum, ratio
+from izett.styling.operation import Context, Group, Keeps, Operation, Outcome, Section, Sum, ratio
+from izett.styling.references import Params
 
 
 class Accept(Params):
@@ -22,10 +21,9 @@ class Accept(Params):
 
 def apply(params: Accept, context: Context) -> Outcome:
     """Note the acceptance on the pattern; no shape changes."""
-    context.read.update(params.where)
-    kept = [a for a in context.pattern.accepted if (a.check, a.where) != (params.check, params.where)]
+    kept = [a for a in context.garment.accepted if (a.check, a.where) != (params.check, params.where)]
     accepted = Accepted(params.check, params.where, params.up_to, params.reason)
-    return Outcome(replace(context.pattern, accepted=(*kept, accepted)), (Sum("accepted up to", params.up_to, ""),))
+    return Outcome(context.garment.with_accepted((*kept, accepted)), (Sum("accepted up to", params.up_to, ""),))
 
 
 def describe(params: Accept) -> str:
@@ -41,6 +39,6 @@ OPERATION = Operation(
     describe=describe,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
-    phase=Phase.ACCEPT,
+    sections=(Section.ACCEPT,),
     examples=({"check": "seams_match", "where": ("shoulder",), "up_to": 1.0, "reason": "eased in"},),
 )

@@ -13,25 +13,16 @@ from math import ceil
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Pattern, Role, Span
-from izett.pattern.levels import SIDES
+from izett.pattern.document import Span
+from izett.pattern.facts import Layer, Role
+from izett.pattern.working import Readable
+from izett.pattern.worn import is_sleeve, on_body
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
-from izett.styling.operation import (
-    Context,
-    Group,
-    Keeps,
-    Line,
-    Offer,
-    Operation,
-    Outcome,
-    Params,
-    Phase,
-    Sum,
-    length,
-    ratio,
-)
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length, ratio
+from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. An elastic's ends lie over each other by this.
 ELASTIC_OVERLAP = 2.0
@@ -85,7 +76,7 @@ class AddBand(Params):
     """Which strip, along which edges."""
 
     kind: Band = Field(Band.NECKBAND, description="what is added")
-    edges: tuple[Line, ...] = Field(min_length=1, max_length=8, description="the edges that it is sewn to, in order")
+    edges: tuple[SpanRef, ...] = Field(min_length=1, max_length=8, description="the edges that it is sewn to, in order")
     ratio: float = ratio(
         0.9,
         low=0.3,
@@ -102,8 +93,8 @@ class AddBand(Params):
 def apply(params: AddBand, context: Context) -> Outcome:
     """Make the strip from the edges as they are now."""
     chain = chain_of(context, params.edges)
-    edge = length_of(context.pattern, chain)
-    half = is_half(context.pattern, chain)
+    edge = length_of(context.garment, chain)
+    half = is_half(context.garment, chain)
     around = edge * (2 if half else 1)
     title = TITLES[params.kind]
     if params.kind is Band.RUFFLE and not LEAST_RUFFLE <= params.ratio <= MOST_RUFFLE:
@@ -132,6 +123,7 @@ def apply(params: AddBand, context: Context) -> Outcome:
         cut=count,
         on_fold=folded,
         roles=(Role.PANEL, Role.HEM if params.kind is Band.RUFFLE else Role.PANEL, Role.PANEL),
+        layer=Layer.STRENGTH if params.kind is Band.ELASTIC else Layer.OUTER,
     )
     told = [
         Sum("edge, around" if half else "edge", around),
@@ -142,22 +134,22 @@ def apply(params: AddBand, context: Context) -> Outcome:
     if params.kind is Band.RUFFLE:
         strips = ceil(around * params.ratio / params.cloth_width)
         told += [Sum("strips across the cloth", float(strips), ""), Sum("joins", float(strips - 1), "")]
-    name = f"{params.kind.value}_{chain[0].along.split('.')[0]}"
+    name = params.kind.value
     # A half band is sewn to the half garment's edges; one drawn whole to its half is twice as long by that.
     lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
-    pattern = sewn_on(context, context.pattern, made, chain, context.named("sewn_edge"), name, lies=lies)
+    pattern = sewn_on(context, context.garment, made, chain, context.named("sewn_edge"), name, lies=lies)
     return Outcome(pattern, tuple(told), (made.name, context.named("sewn_edge")))
 
 
 def _is_waist(context: Context, chain: tuple[Span, ...]) -> bool:
-    lines = {span.along for span in chain}
-    return all(e.role is Role.WAIST for piece in context.pattern for e in piece.edges if e.lineage in lines)
+    pieces = [(context.piece_with(span.start), span.along) for span in chain]
+    return all(e.role is Role.WAIST for piece, line in pieces for e in piece.edges if e.lineage == line)
 
 
 def describe(params: AddBand) -> str:
     """Return the step in the maker's words."""
     along = " and ".join(line_words(line.along) for line in params.edges)
-    return f"{TITLES[params.kind]} on {along}: {params.ratio:g} × the edge, {params.height:g} cm high"
+    return f"{TITLES[params.kind]} on {along}: {params.ratio:g} × the edge, {cm(params.height, 2)} high"
 
 
 KINDS = {
@@ -167,11 +159,11 @@ KINDS = {
 }
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer the strips that suit the edge, along its whole round: both halves of a neckline, a waist or a hem."""
     if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None or subject.role is None:
         return
-    sleeve = any(line.level in SIDES for line in subject.piece.lines)
+    sleeve = is_sleeve(subject.piece)
     hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
     kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
     edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))
@@ -182,15 +174,14 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
         )
 
 
-def _all_round(pattern: Pattern, subject: Subject) -> Iterator[dict[str, str]]:
+def _all_round(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:
     """Yield the lines of the same role on the pieces that stand beside the one pointed at, front before back."""
     found = {}
-    block = subject.piece.part.split("_")[0] if subject.piece and "_" in subject.piece.part else ""
-    for piece in pattern:
-        own = piece.part.split("_")[0] if "_" in piece.part else ""
+    region = subject.piece.region if subject.piece else None
+    for piece in pattern.pieces:
         for lineage in dict.fromkeys(e.lineage for e in piece.edges if e.role is subject.role):
             span = run_of(pattern, piece, lineage)
-            if span is not None and own == block:
+            if span is not None and piece.region is region and on_body(piece):
                 found[lineage] = {"start": span.start, "end": span.end, "along": span.along}
     yield from found.values()
 
@@ -204,7 +195,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("bodice", "sleeve"),
     examples=(
         {

@@ -14,13 +14,16 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import add, scale
 from izett.pattern.copies import prefixed
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam, Span
+from izett.pattern.document import Edge, LevelLine, Piece, Seam, Span
+from izett.pattern.facts import Layer, Role
 from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
+from izett.pattern.working import Readable
 from izett.styling.making import outlined
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum, length
-from izett.styling.parting import unused
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.references import Params, PieceRef
 from izett.styling.subject import Kind, Subject
+from izett.wording import cm
 
 #: Of a pocket's width, how far its lower corners are rounded.
 ROUND = 0.18
@@ -37,7 +40,7 @@ class AddCopy(Params):
     """Of which pieces, and how it differs."""
 
     kind: Copy = Field(Copy.LINING, description="lining or pocket")
-    pieces: tuple[str, ...] = Field(min_length=1, max_length=20, description="the pieces' names")
+    pieces: tuple[PieceRef, ...] = Field(min_length=1, max_length=20, description="the pieces' names")
     shorter: float = length(2.0, low=0, high=10, meaning="a lining is shorter at the hem by")
     pleat: float = length(1.0, low=0, high=4, meaning="a lining is wider at the centre back by")
     width: float = length(13.0, low=5, high=30, meaning="width of a pocket")
@@ -50,15 +53,12 @@ def apply(params: AddCopy, context: Context) -> Outcome:
     if params.kind is Copy.POCKET:
         return _pocket(params, context, pieces[0])
     copies = [_lining(piece, params, context.uid) for piece in pieces]
-    names = {piece.name for piece in pieces}
     seams = [
-        _copied(seam, context.pattern, context.uid)
-        for seam in context.pattern.seams
-        if all(context.pattern.holding(s.start).name in names for side in seam.sides for s in side)
+        _copied(seam, context)
+        for seam in context.garment.seams
+        if all(any(piece.holds(s.start) for piece in pieces) for side in seam.sides for s in side)
     ]
-    pattern = replace(
-        context.pattern, pieces=(*context.pattern.pieces, *copies), seams=(*context.pattern.seams, *seams)
-    )
+    pattern = context.garment.adding(*copies, seams=tuple(seams))
     told = (
         Sum("pieces", float(len(copies)), ""),
         Sum("shorter at the hem", params.shorter),
@@ -85,14 +85,14 @@ def _lining(piece: Piece, params: AddCopy, uid: str) -> Piece:
         x, y = moves.get(name, copy.vertex(name))
         moves[name] = (x - params.pleat, y)
     drawn = redrawn(copy, moves=moves)
-    return replace(drawn, name=f"{uid}.{piece.name}", title=f"{piece.title}, lining", lines=())
+    return replace(drawn, name=f"{uid}.{piece.name}", title=f"{piece.title}, lining", lines=(), layer=Layer.LINING)
 
 
-def _copied(seam: Seam, pattern: Pattern, uid: str) -> Seam:
+def _copied(seam: Seam, context: Context) -> Seam:
     def chain(spans: tuple[Span, ...]) -> tuple[Span, ...]:
-        return tuple(Span(f"{uid}.{s.start}", f"{uid}.{s.end}", f"{uid}.{s.along}") for s in spans)
+        return tuple(Span(*(context.named(name) for name in (s.start, s.end, s.along))) for s in spans)
 
-    name = unused(pattern, f"{seam.name}_lining", uid)
+    name = context.named(f"{seam.name}_lining")
     return replace(seam, name=name, sides=(chain(seam.sides[0]), chain(seam.sides[1])))
 
 
@@ -114,16 +114,16 @@ def _pocket(params: AddCopy, context: Context, piece: Piece) -> Outcome:
             (Role.PANEL, "left", straight((0.0, h), (0.0, r))),
         ],
         fold=None,
+        layer=Layer.APPLIED,
     )
     middle = _middle(piece.edges)
     corners = ((-w / 2, h / 2), (w / 2, h / 2))
     place = LevelLine("pocket", (add(middle, corners[0]), add(middle, corners[1])))
     if piece.on_fold and middle[0] < w / 2:
         raise StepRefused(
-            f"{piece.title} is too narrow for a pocket of {w:g} cm.", mend="Make it narrower.", where=(piece.name,)
+            f"{piece.title} is too narrow for a pocket of {cm(w, 2)}.", mend="Make it narrower.", where=(piece.name,)
         )
-    pattern = context.pattern.with_pieces(replace(piece, lines=(*piece.lines, place)))
-    pattern = replace(pattern, pieces=(*pattern.pieces, made))
+    pattern = context.garment.with_pieces(replace(piece, lines=(*piece.lines, place))).adding(made)
     return Outcome(pattern, (Sum("width", w), Sum("height", h)), (made.name,))
 
 
@@ -137,17 +137,20 @@ def describe(params: AddCopy) -> str:
     """Return the step in the maker's words."""
     names = ", ".join(readable(name) for name in params.pieces)
     if params.kind is Copy.POCKET:
-        return f"Patch pocket on the {names}, {params.width:g} × {params.height:g} cm"
-    return f"Line the {names}: {params.shorter:g} cm shorter, a pleat of {params.pleat:g} cm"
+        return f"Patch pocket on the {names}, {params.width:g} × {cm(params.height, 2)}"
+    return f"Line the {names}: {cm(params.shorter, 2)} shorter, a pleat of {cm(params.pleat, 2)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a lining and a pocket where a piece is pointed at."""
     if subject.kind is Kind.PIECE and subject.piece is not None:
         yield Offer("Add: lining of this piece", {"kind": "lining", "pieces": [subject.piece.name]})
         yield Offer("Add: patch pocket", {"kind": "pocket", "pieces": [subject.piece.name]})
     if subject.kind is Kind.GARMENT:
-        yield Offer("Line the whole garment", {"kind": "lining", "pieces": [piece.name for piece in pattern]})
+        yield Offer(
+            "Line the whole garment",
+            {"kind": "lining", "pieces": [piece.name for piece in pattern.pieces if piece.layer is Layer.OUTER]},
+        )
 
 
 OPERATION = Operation(
@@ -159,7 +162,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("skirt",),
     examples=(
         {"kind": "lining", "pieces": ("skirt_front", "skirt_back"), "shorter": 2.0, "pleat": 1.0},

@@ -14,12 +14,15 @@ from izett.geometry.curve import Curve
 from izett.geometry.fit import smoothed, through
 from izett.geometry.outline import parallel
 from izett.geometry.point import distance, left_of, right_of
-from izett.pattern.document import Pattern, Role
+from izett.pattern.facts import Layer, Role
 from izett.pattern.sewn import walk
+from izett.pattern.working import Readable
 from izett.styling.making import outlined, sewn_on
-from izett.styling.operation import Context, Group, Keeps, Line, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. Marks on the inner edge lie about so far apart.
 MARKS_APART = 3.0
@@ -28,7 +31,7 @@ MARKS_APART = 3.0
 class AddFacing(Params):
     """Which edge is faced, and how wide."""
 
-    edge: Line = Field(description="the edge that is faced")
+    edge: SpanRef = Field(description="the edge that is faced")
     width: float = length(5.0, low=2, high=15, meaning="width of the facing")
 
 
@@ -37,7 +40,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
     chain = context.chain(params.edge.span)
     if len(chain) != 1:
         raise StepRefused(
-            f"{line_words(params.edge.along).capitalize()} runs over several pieces.",
+            f"{line_words(params.edge.along, begins=True)} runs over several pieces.",
             mend="Face each of its parts.",
             where=(params.edge.along,),
         )
@@ -73,17 +76,9 @@ def apply(params: AddFacing, context: Context) -> Outcome:
             (Role.HEM, "inner", inner),
         ],
         fold=folded,
+        layer=Layer.FACING,
     )
-    name = f"facing_{params.edge.along.replace('.', '_')}"
-    pattern = sewn_on(
-        context,
-        context.pattern,
-        made,
-        chain,
-        context.named("edge"),
-        name,
-        lies="",
-    )
+    pattern = sewn_on(context, context.garment, made, chain, context.named("edge"), "facing", lies="")
     return Outcome(pattern, (Sum("edge", outer.length), Sum("inner edge", inner.length)), (made.name,))
 
 
@@ -101,10 +96,10 @@ def _inner(outer: Curve, first: Curve, last: Curve, width: float) -> Curve:
 
 def describe(params: AddFacing) -> str:
     """Return the step in the maker's words."""
-    return f"Face {line_words(params.edge.along)}, {params.width:g} cm wide"
+    return f"Face {line_words(params.edge.along)}, {cm(params.width, 2)} wide"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer a facing for an open edge."""
     roles = (Role.NECK, Role.ARMHOLE, Role.CENTRE_FRONT, Role.HEM, Role.WAIST)
     if subject.kind is not Kind.LINE or subject.role not in roles or subject.span is None or subject.piece is None:
@@ -122,7 +117,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.ADDED,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     examples=(
         {"edge": {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}, "width": 5.0},
         {"edge": {"start": "back.neck_shoulder", "end": "back.neck_cb", "along": "back.neck"}, "width": 4.0},

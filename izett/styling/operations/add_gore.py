@@ -6,7 +6,6 @@ source.
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 from enum import StrEnum
 from math import cos, pi, sin, sqrt, tan
 
@@ -15,24 +14,15 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Cubic, Curve, joined, straight
 from izett.geometry.point import Point
-from izett.pattern.document import Closure, Opening, Pattern, Role, Span
+from izett.pattern.document import Closure, Opening, Span
+from izett.pattern.facts import Role, Zone
+from izett.pattern.working import Readable
 from izett.styling.making import chain_of, is_half, length_of, outlined, sewn_on
-from izett.styling.operation import (
-    Context,
-    Group,
-    Keeps,
-    Line,
-    Offer,
-    Operation,
-    Outcome,
-    Params,
-    Phase,
-    Sum,
-    length,
-    share,
-)
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length, share
+from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: rad. One cubic follows a circle's arc of so much to within a thousandth of a millimetre at these radii.
 ARC = pi / 8
@@ -53,7 +43,7 @@ class AddGore(Params):
     """What is let in, where, and how large."""
 
     kind: Gore = Field(Gore.GODET, description="godet: pointed; round_godet: its top is round; gusset; flounce")
-    edges: tuple[Line, ...] = Field(
+    edges: tuple[SpanRef, ...] = Field(
         min_length=1, max_length=8, description="the seam or slash; of a flounce, its edges"
     )
     width: float = length(
@@ -92,8 +82,8 @@ def _arc(centre: Point, radius: float, start: float, end: float) -> Curve:
 
 
 def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
-    edge = length_of(context.pattern, chain)
-    half = is_half(context.pattern, chain)
+    edge = length_of(context.garment, chain)
+    half = is_half(context.garment, chain)
     # Half of it is drawn on the fold where half the garment is drawn.
     angle = 2 * pi * params.circle / (2 if half else 1)
     radius = edge / angle
@@ -115,16 +105,16 @@ def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outc
         ],
         fold=0 if half else None,
     )
-    pattern = sewn_on(context, context.pattern, made, chain, context.named("edge"), "flounce", lies="")
+    pattern = sewn_on(context, context.garment, made, chain, context.named("edge"), "flounce", lies="")
     told = (Sum("edge", edge), Sum("radius", radius), Sum("hem", hem.length * (2 if half else 1)))
     return Outcome(pattern, told, (made.name,))
 
 
 def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
-    whole = length_of(context.pattern, chain)
+    whole = length_of(context.garment, chain)
     if params.long > whole - 2:
         raise StepRefused(
-            f"The seam is {whole:.1f} cm long: a slit of {params.long:g} cm does not fit.",
+            f"The seam is {cm(whole)} long: a slit of {cm(params.long, 2)} does not fit.",
             mend="Make it shorter.",
             where=(chain[0].along,),
         )
@@ -158,11 +148,7 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
     ]
     made = outlined(context, title="Godet", cut=2, edges=ring, fold=None)
     opening = Opening(context.named("slit"), Closure.SLIT, chain[0], params.long)
-    pattern = replace(
-        context.pattern,
-        pieces=(*context.pattern.pieces, made),
-        openings=(*context.pattern.openings, opening),
-    )
+    pattern = context.garment.adding(made, openings=(opening,))
     told = (Sum("each side", params.long), Sum("hem of the godet", hem.length))
     return Outcome(pattern, told, (made.name, opening.name))
 
@@ -173,11 +159,9 @@ def _gusset(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outco
     corners: list[Point] = [(0.0, -h), (h, 0.0), (0.0, h), (-h, 0.0)]
     labels = ("front", "upper", "back", "lower")
     ring = [(Role.PANEL, labels[i], straight(corners[i], corners[(i + 1) % 4])) for i in range(4)]
-    made = outlined(context, title="Gusset", cut=2, edges=ring, fold=None)
+    made = outlined(context, title="Gusset", cut=2, edges=ring, fold=None, zone=Zone.GUSSET)
     slash = Opening(context.named("slash"), Closure.SLIT, chain[0], side)
-    pattern = replace(
-        context.pattern, pieces=(*context.pattern.pieces, made), openings=(*context.pattern.openings, slash)
-    )
+    pattern = context.garment.adding(made, openings=(slash,))
     told = (Sum("each side", side), Sum("slash", side), Sum("added across", 2 * h))
     return Outcome(pattern, told, (made.name, slash.name))
 
@@ -186,13 +170,13 @@ def describe(params: AddGore) -> str:
     """Return the step in the maker's words."""
     along = " and ".join(line_words(line.along) for line in params.edges)
     if params.kind is Gore.FLOUNCE:
-        return f"Flounce on {along}: {params.circle:g} of a circle, {params.width:g} cm deep"
+        return f"Flounce on {along}: {params.circle:g} of a circle, {cm(params.width, 2)} deep"
     if params.kind is Gore.GUSSET:
-        return f"Gusset of {params.width:g} cm at {along}"
-    return f"Godet in {along}: {params.width:g} cm wide, {params.long:g} cm long"
+        return f"Gusset of {cm(params.width, 2)} at {along}"
+    return f"Godet in {along}: {cm(params.width, 2)} wide, {cm(params.long, 2)} long"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer a godet in a seam, a gusset at an underarm or fork, a flounce on a free edge."""
     if subject.kind is not Kind.LINE or subject.span is None:
         return
@@ -218,7 +202,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.FULLNESS,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("bodice", "skirt"),
     examples=(
         {

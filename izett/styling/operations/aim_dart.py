@@ -15,11 +15,15 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
-from izett.pattern.document import Intake, LevelLine, Pattern, Piece, dart_angle
+from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
+from izett.pattern.facts import Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words, signed
+from izett.wording import cm
 
 #: cm. A dart shorter than this is a pucker.
 SHORTEST_DART = 3.0
@@ -30,7 +34,7 @@ ON_LINE = 1e-3
 class AimDart(Params):
     """Which dart, and how its point moves."""
 
-    dart: str = Field(description="the dart, or all of a family", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart, or all of a family")
     outwards: float = length(0.0, low=-4, high=4, meaning="towards the side (−: towards the centre)")
     upwards: float = length(0.0, low=-4, high=4, meaning="up (−: down)")
     set_back: float = length(0.0, low=-3, high=4, meaning="how much further the tip stays from the point (−: nearer)")
@@ -49,13 +53,17 @@ def apply(params: AimDart, context: Context) -> Outcome:
         )
     for name, aim in aims.items():
         dart = piece.dart(name)
-        if dart.mouth[0].split(".")[-1].startswith("waist"):
+        if _opens_on_waist(piece, dart):
             piece = _slid(piece, dart, shift)
         elif aim != dart.pivot:
             piece = _reopened(piece, dart, aim)
         piece = _set_back(piece, name, params.set_back)
     sums = (("towards the side", params.outwards), ("up", params.upwards), ("further back", params.set_back))
-    return Outcome(context.pattern.with_pieces(piece), tuple(Sum(what, cm) for what, cm in sums if cm))
+    return Outcome(context.garment.with_pieces(piece), tuple(Sum(what, by) for what, by in sums if by))
+
+
+def _opens_on_waist(piece: Piece, dart: Intake) -> bool:
+    return any(edge.end == dart.mouth[0] and edge.role is Role.WAIST for edge in piece.edges)
 
 
 def _parted(lines: tuple[LevelLine, ...], pivot: Point, outwards: float) -> tuple[LevelLine, ...]:
@@ -144,8 +152,8 @@ def _set_back(piece: Piece, name: str, more: float) -> Piece:
     legs_length = distance(piece.vertex(dart.mouth[0]), dart.pivot) - new
     if legs_length < SHORTEST_DART:
         raise StepRefused(
-            f"{dart_words(name).capitalize()} would be only {max(legs_length, 0):.1f} cm long.",
-            mend=f"Leave it at least {SHORTEST_DART:.0f} cm.",
+            f"{dart_words(name, begins=True)} would be only {cm(max(legs_length, 0))} long.",
+            mend=f"Leave it at least {cm(SHORTEST_DART, 0)}.",
             where=(name,),
         )
     changed = replace(dart, set_back=max(new, 0.0))
@@ -164,7 +172,7 @@ def describe(params: AimDart) -> str:
     return f"Aim {dart_words(params.dart)}: " + (", ".join(parts) or "as it is")
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to aim a dart, or to set its tip back."""
     if subject.dart is not None:
         yield Offer("Aim its point elsewhere", {"dart": subject.name, "outwards": 0.5, "upwards": -0.5})

@@ -11,10 +11,12 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import add, scale, subtract, unit
-from izett.pattern.document import Intake, Pattern, Piece
+from izett.pattern.document import Intake, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -27,16 +29,16 @@ MOST_SLIDES = 8
 class AlignDarts(Params):
     """The dart that follows, and the one that it follows."""
 
-    dart: str = Field(description="the dart that is moved", json_schema_extra={"refers": "dart"})
-    to: str = Field(description="the dart on the other side of the seam", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart that is moved")
+    to: DartRef = Field(description="the dart on the other side of the seam")
 
 
 def apply(params: AlignDarts, context: Context) -> Outcome:
     """Slide the dart along its line until it meets the other."""
     piece, (dart, *_) = context.darts(params.dart)
     fixed_piece, (fixed, *_) = context.darts(params.to)
-    aim, first = _from_seam_start(context.pattern, fixed_piece, fixed), _from_seam_start(context.pattern, piece, dart)
-    pattern, still = context.pattern, piece
+    aim, first = _from_seam_start(context.garment, fixed_piece, fixed), _from_seam_start(context.garment, piece, dart)
+    pattern, still = context.garment, piece
     by, off = 0.0, aim - first
     last_by, last_off = 0.0, 0.0
     for _ in range(MOST_SLIDES):
@@ -52,10 +54,10 @@ def apply(params: AlignDarts, context: Context) -> Outcome:
     return Outcome(pattern, (Sum("along the seam before", first), Sum("along the seam now", aim)))
 
 
-def _from_seam_start(pattern: Pattern, piece: Piece, dart: Intake) -> float:
+def _from_seam_start(pattern: Working, piece: Piece, dart: Intake) -> float:
     """Return how far, as sewn, a dart lies from where its seam starts."""
     lineage = next(e.lineage for e in piece.edges if e.end == dart.mouth[0])
-    for seam in pattern.seams:
+    for seam in pattern.seams_along(lineage):
         for side in seam.sides:
             gone = 0.0
             for span in side:
@@ -66,7 +68,7 @@ def _from_seam_start(pattern: Pattern, piece: Piece, dart: Intake) -> float:
                     if on is piece and span.along == lineage and far in dart.mouth:
                         return gone
     raise StepRefused(
-        f"{dart_words(dart.name).capitalize()} does not open on a seam.",
+        f"{dart_words(dart.name, begins=True)} does not open on a seam.",
         mend="Choose darts that meet in a seam, such as bodice and skirt at the waist.",
         where=(dart.name,),
     )
@@ -86,14 +88,13 @@ def describe(params: AlignDarts) -> str:
     return f"Keep {dart_words(params.dart)} in line with {dart_words(params.to)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer the first dart of the same kind on the other side of the seam."""
     dart, piece = subject.dart, subject.piece
     if dart is None or piece is None:
         return
-    half = piece.part.split("_")[-1]
-    for other in pattern:
-        if other is not piece and other.part.split("_")[-1] == half:
+    for other in pattern.in_zone(piece.zone):
+        if other is not piece:
             for fixed in other.darts:
                 if fixed.family == dart.family:
                     yield Offer(f"Keep in line with {dart_words(fixed.name)}", {"dart": dart.name, "to": fixed.name})
@@ -108,7 +109,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("bodice", "skirt"),
     examples=({"dart": "skirt_back.waist_dart", "to": "back.waist_dart"},),
 )

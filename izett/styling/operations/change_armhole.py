@@ -12,13 +12,17 @@ from math import cos, pi
 from izett.errors import StepRefused
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.redraw import redrawn
+from izett.pattern.working import Readable
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. Of the side seam above a dart or a corner this much must be left.
 LEAST_LEFT = 1.0
@@ -36,22 +40,19 @@ def apply(params: ChangeArmhole, context: Context) -> Outcome:
     """Slide the underarm, then draw the armhole."""
     pieces: list[Piece] = []
     sums = [Sum("lower at the underarm", params.lower)]
-    for piece in context.pattern:
+    for piece in context.garment.with_role(Role.ARMHOLE):
         holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-        if not holes:
-            continue
-        context.read.update((holes[0].lineage, holes[0].start, holes[-1].end))
         before = sum(edge.curve.length for edge in holes)
         new = _lowered(piece, params.lower)
-        scoop = params.scoop_front if "front" in piece.part else params.scoop_back
+        scoop = params.scoop_front if piece.zone is Zone.FRONT else params.scoop_back
         new = _scooped(new, scoop)
         after = sum(edge.curve.length for edge in new.edges if edge.role is Role.ARMHOLE)
         sums.append(Sum(f"armhole of the {piece.title.lower()}, longer", after - before))
         pieces.append(new)
     if not pieces:
         raise StepRefused("The pattern has no armhole.", mend="Add a bodice or a top.", where=("armhole",))
-    pattern = context.pattern.with_pieces(*pieces)
-    return Outcome(replace(pattern, intent=with_levels(context.pattern, pattern)), tuple(sums))
+    pattern = context.garment.with_pieces(*pieces)
+    return Outcome(with_levels(context.garment, pattern), tuple(sums))
 
 
 def _underarm(piece: Piece) -> tuple[Edge, str, bool] | None:
@@ -73,7 +74,7 @@ def _lowered(piece: Piece, lower: float) -> Piece:
     run = sum(e.curve.length for e in _run_below(piece, side))
     if run - lower < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: lowering the armhole by {lower:g} cm leaves less than {LEAST_LEFT:g} cm of the side seam "
+            f"{piece.title}: lowering the armhole by {cm(lower, 2)} leaves less than {cm(LEAST_LEFT, 2)} of the side seam "
             "above its dart or corner.",
             mend="Lower it less, or move the bust dart first.",
             where=(side.lineage,),
@@ -121,13 +122,13 @@ def describe(params: ChangeArmhole) -> str:
     parts = []
     if params.lower:
         parts.append(signed(params.lower, "lower by", "raise by"))
-    for where, cm in (("front", params.scoop_front), ("back", params.scoop_back)):
-        if cm:
-            parts.append(f"{signed(cm, 'scoop', 'fill out')} in the {where}")
+    for where, by in (("front", params.scoop_front), ("back", params.scoop_back)):
+        if by:
+            parts.append(f"{signed(by, 'scoop', 'fill out')} in the {where}")
     return f"Armhole: {', '.join(parts) or 'as it is'}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to lower or scoop the armhole pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.ARMHOLE:
         yield Offer("Lower or raise the armhole", {"lower": 1.0})

@@ -2,15 +2,15 @@
 
 Side seams first, a quarter at each of the four edges, up to what a side seam takes before the garment twists; the rest
 goes across the back and the front at the armhole. The underarm sinks by an eighth of what is added at the bust, so that
-a roomier top has a roomier armhole; then the sleeve is capped again. Common practice, no single source.
+a roomier top has a roomier armhole; the sleeve that is set into it follows. Common practice, no single source.
 """
 
 from collections.abc import Iterator, Mapping
 
-from izett.errors import IzettError
-from izett.pattern.document import Pattern
-from izett.pattern.levels import width
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable, Working
+from izett.pattern.worn import width
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 
@@ -35,43 +35,36 @@ class ChangeEase(Params):
 
 
 def apply(params: ChangeEase, context: Context) -> Outcome:
-    """Share the change, then let armhole and sleeve follow."""
+    """Share the change, and let the armhole sink with it."""
     side = min(max(params.bust / EDGES, -MOST_AT_SIDE), MOST_AT_SIDE)
     across = params.bust / EDGES - side
-    pattern = context.pattern
+    pattern = context.garment
     told = [Sum("at each side edge, bust", side), Sum("edges", float(EDGES), "")]
 
     below = {"waist": params.waist / EDGES, "hip": params.hip / EDGES, "hem": params.hip / EDGES}
     pattern = _at_sides(context, side, below)
     if across:
         for part in ("back", "front"):
-            pattern = context.work("widen_across", {"part": part, "amount": across}, on=pattern).pattern
+            pattern = context.work("widen_across", {"part": part, "amount": across}, on=pattern).garment
         told.append(Sum("across back and front, at each armhole", across))
     if params.bust:
         sink = min(max(params.bust * SINKS, LEAST_SINK), MOST_SINK)
-        pattern = context.work("change_armhole", {"lower": sink}, on=pattern).pattern
+        pattern = context.work("change_armhole", {"lower": sink}, on=pattern).garment
         told.append(Sum("armhole lower", sink))
-    cap = next((seam for seam in pattern.seams if seam.name == "cap"), None)
-    if cap is not None and params.bust:
-        try:
-            pattern = context.work("recap_sleeve", {"ease": cap.ease[0]}, on=pattern).pattern
-        except IzettError:
-            # The check of the cap tells it, with what would mend it.
-            told.append(Sum("the sleeve was not capped again", 0.0, ""))
     for level in ("bust", "waist", "hip"):
-        if level in pattern.intent.ease:
-            told.append(Sum(f"ease at the {level} now", pattern.intent.ease[level]))
+        if (now := pattern.ease(level)) is not None:
+            told.append(Sum(f"ease at the {level} now", now))
     return Outcome(pattern, tuple(told))
 
 
-def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Pattern:
+def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Working:
     """Return the pattern with so much at each side edge at the bust, which lies some way from the underarm to the waist."""
 
-    def with_underarm(amount: float) -> Pattern:
+    def with_underarm(amount: float) -> Working:
         held = min(max(amount, LEAST_UNDERARM), MOST_UNDERARM)
-        return context.work("change_side", {"underarm": held, **below}, on=context.pattern).pattern
+        return context.work("change_side", {"underarm": held, **below}, on=context.garment).garment
 
-    before = width(context.pattern, "bust")
+    before = width(context.garment, "bust")
     as_said = with_underarm(side)
     if not before:
         return as_said
@@ -84,14 +77,14 @@ def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Patt
 def describe(params: ChangeEase) -> str:
     """Return the step in the maker's words."""
     parts = [
-        f"{signed(cm, 'more by', 'less by')} at the {level}"
-        for level, cm in (("bust", params.bust), ("waist", params.waist), ("hip", params.hip))
-        if cm
+        f"{signed(by, 'more by', 'less by')} at the {level}"
+        for level, by in (("bust", params.bust), ("waist", params.waist), ("hip", params.hip))
+        if by
     ]
     return f"Ease all around: {', '.join(parts) or 'as it is'}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to change the ease of the garment, or at the level pointed at."""
     levels = [level for level in ("bust", "waist", "hip") if level in pattern.intent.ease]
     if subject.kind is Kind.GARMENT and levels:
@@ -107,6 +100,7 @@ OPERATION = Operation(
     apply=apply,
     describe=describe,
     group=Group.SIZE,
+    halves=False,
     offers=offers,
     blocks=("bodice", "sleeve"),
     examples=({"bust": 4.0, "waist": 4.0}, {"waist": 3.0}),

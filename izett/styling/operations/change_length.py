@@ -14,11 +14,16 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
-from izett.pattern.document import Pattern, Piece, Role
+from izett.pattern.document import Piece
+from izett.pattern.facts import Corner, Role, Zone
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.blocks import corner_of
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. Of a dart or of the seam under a dart, this much must be left.
 LEAST_LEFT = 1.5
@@ -44,10 +49,9 @@ def apply(params: ChangeLength, context: Context) -> Outcome:
     """Slide one part of each piece away from the other, or over it."""
     slide = _waist_slid if params.between is Between.BUST_WAIST else _neck_slid
     pieces = []
-    for part in ("front", "back"):
-        pieces.append(slide(context.piece_with(f"{part}.waist_side"), params.amount))
-        context.read.update((f"{part}.waist", f"{part}.side", f"{part}.centre"))
-    return Outcome(context.pattern.with_pieces(*pieces), (Sum("longer, front and back", params.amount),))
+    for zone in (Zone.FRONT, Zone.BACK):
+        pieces.append(slide(corner_of(context.garment, zone, Corner.WAIST_SIDE)[0], params.amount))
+    return Outcome(context.garment.with_pieces(*pieces), (Sum("longer, front and back", params.amount),))
 
 
 def _waist_slid(piece: Piece, amount: float) -> Piece:
@@ -80,7 +84,6 @@ def _downwards(piece: Piece, name: str, amount: float) -> Vector:
 
 
 def _neck_slid(piece: Piece, amount: float) -> Piece:
-    part = piece.part
     blocked = [d.name for d in piece.darts if _line_of(piece, d.mouth[0]) in (*UPPER, Role.ARMHOLE)]
     if blocked:
         raise StepRefused(
@@ -102,8 +105,9 @@ def _neck_slid(piece: Piece, amount: float) -> Piece:
     if amount < 0 and raised.points[3][1] - raised.points[0][1] < LEAST_LEFT:
         raise _too_short(piece, armhole.lineage, amount)
     upper = {e.start for e in piece.edges if e.role in UPPER} | {e.end for e in piece.edges if e.role in UPPER}
-    if f"{part}.across_cb" in piece.vertices:
-        upper.add(f"{part}.across_cb")
+    across = piece.corner(Corner.ACROSS_CB)
+    if across is not None:
+        upper.add(across)
     moves = {name: add(piece.vertex(name), rise) for name in upper}
     # The armhole is drawn anew first, with its tip already raised: nothing is left for the corner to move.
     ring = tuple(replace(e, curve=raised) if e is armhole else e for e in piece.edges)
@@ -116,7 +120,7 @@ def _line_of(piece: Piece, mouth: str) -> Role:
 
 def _too_short(piece: Piece, where: str, amount: float) -> StepRefused:
     return StepRefused(
-        f"{piece.title}: shortening by {-amount:g} cm leaves less than {LEAST_LEFT:g} cm of {where}.",
+        f"{piece.title}: shortening by {cm(-amount, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {where}.",
         mend="Shorten less, or raise the bust dart first.",
         where=(where,),
     )
@@ -128,7 +132,7 @@ def describe(params: ChangeLength) -> str:
     return f"{signed(params.amount, 'Lengthen by', 'Shorten by')} {where}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer the bodice's two places where a body level or the garment is pointed at."""
     if subject.kind in (Kind.GARMENT, Kind.LEVEL):
         yield Offer("Lengthen between bust and waist", {"amount": 1.0, "between": "bust_waist"})

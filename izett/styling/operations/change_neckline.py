@@ -17,20 +17,24 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, distance, left_of, right_of, scale, turn, unit
-from izett.pattern.document import Accepted, Edge, Pattern, Piece, Role
+from izett.pattern.document import Accepted, Edge, Piece
+from izett.pattern.facts import CENTRE_LINES, Role, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import span_length
+from izett.pattern.working import Readable
+from izett.pattern.worn import on_body
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. A narrower shoulder carries nothing.
 LEAST_SHOULDER = 2.0
 #: The angle that a meant point at the centre may have, in degrees.
 ANY_POINT = 90.0
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
 
 
 class Shape(StrEnum):
@@ -60,15 +64,15 @@ class ChangeNeckline(Params):
 
 def apply(params: ChangeNeckline, context: Context) -> Outcome:
     """Slide the ends of the neckline and draw it."""
-    pattern = context.pattern
+    pattern = context.garment
     sums: list[Sum] = []
     accepted = list(pattern.accepted)
     leans: list[float] = []
-    for piece in context.pattern:
-        necks = [edge for edge in piece.edges if edge.role is Role.NECK]
-        if not necks:
+    for piece in context.garment.with_role(Role.NECK):
+        if not on_body(piece):
             continue
-        front = "front" in piece.part
+        necks = [edge for edge in piece.edges if edge.role is Role.NECK]
+        front = piece.zone is Zone.FRONT
         shape = params.shape if front else params.back_shape
         lineage = necks[0].lineage
         span = run_of(pattern, piece, lineage)
@@ -78,7 +82,6 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
                 mend="Draw the neckline before that step.",
                 where=(lineage,),
             )
-        context.read.update((span.start, span.end, lineage))
         at_back = not front and bool(leans)
         before = span_length(piece, span)
         deeper = params.front if front else params.back
@@ -93,8 +96,7 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
             )
     if not sums:
         raise StepRefused("The pattern has no neckline.", mend="Add a bodice or a top.", where=("neck",))
-    intent = with_levels(context.pattern, pattern)
-    return Outcome(replace(pattern, accepted=tuple(accepted), intent=intent), tuple(sums))
+    return Outcome(with_levels(context.garment, pattern).with_accepted(tuple(accepted)), tuple(sums))
 
 
 def _drawn(
@@ -106,14 +108,14 @@ def _drawn(
     """
     index = piece.edges.index(neck)
     before, after = piece.edges[index - 1], piece.edges[(index + 1) % len(piece.edges)]
-    at_start = before.role not in CENTRES
+    at_start = before.role not in CENTRE_LINES
     shoulder, centre = (before, after) if at_start else (after, before)
     neck_point, middle = (neck.start, neck.end) if at_start else (neck.end, neck.start)
     down_centre = sum(e.curve.length for e in piece.edges if e.lineage == centre.lineage)
     for edge, long, amount in ((shoulder, shoulder.curve.length, wider), (centre, down_centre, deeper)):
         if edge.is_leg or long - amount < LEAST_SHOULDER:
             raise StepRefused(
-                f"{piece.title}: that leaves less than {LEAST_SHOULDER:g} cm of {readable(edge.lineage)}.",
+                f"{piece.title}: that leaves less than {cm(LEAST_SHOULDER, 2)} of {readable(edge.lineage)}.",
                 mend="Widen or deepen the neckline less.",
                 where=(edge.lineage,),
             )
@@ -134,7 +136,7 @@ def _drawn(
     lean = abs(turn(out, curves[0].start_direction))
     if not at_start:
         curves = [curve.reversed() for curve in reversed(curves)]
-    names = [neck.start, *(context.named(f"{piece.part}.corner{i}") for i in range(len(curves) - 1)), neck.end]
+    names = [neck.start, *(context.named(f"{piece.zone}_corner{i}") for i in range(len(curves) - 1)), neck.end]
     edges = [replace(neck, start=names[i], end=names[i + 1], curve=curve) for i, curve in enumerate(curves)]
     ring = [e for old in moved.edges for e in (edges if old.start == neck.start else [old])]
     return replace(moved, edges=tuple(ring)), centre.lineage, lean
@@ -192,14 +194,14 @@ def describe(params: ChangeNeckline) -> str:
     parts = []
     if params.wider:
         parts.append(f"{signed(params.wider, 'wider by', 'narrower by')} at each shoulder")
-    for where, cm in (("front", params.front), ("back", params.back)):
-        if cm:
-            parts.append(f"{signed(cm, 'deeper by', 'higher by')} at the centre {where}")
+    for where, by in (("front", params.front), ("back", params.back)):
+        if by:
+            parts.append(f"{signed(by, 'deeper by', 'higher by')} at the centre {where}")
     shape = {Shape.V: "V", Shape.ROUND: "Round"}.get(params.shape, params.shape.value.capitalize())
     return f"{shape} neckline{': ' if parts else ''}{', '.join(parts)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer every shape where a neckline is pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.NECK:
         for shape, words in (

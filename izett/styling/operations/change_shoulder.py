@@ -12,13 +12,18 @@ from izett.geometry.blend import towards_meeting, with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, left_of, scale
-from izett.pattern.document import Pattern, Piece, Role, Span
+from izett.pattern.document import Piece
+from izett.pattern.facts import Corner, Role, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
+from izett.pattern.working import Readable, Working
+from izett.styling.blocks import line_of
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. A shorter shoulder carries no sleeve.
 SHORTEST_SHOULDER = 4.0
@@ -43,40 +48,40 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
     context = context.on(_roomier(params, context))
     pieces = []
     lengths = []
-    for part in ("front", "back"):
-        span = Span(f"{part}.neck_shoulder", f"{part}.shoulder_tip", f"{part}.shoulder")
+    for zone in (Zone.FRONT, Zone.BACK):
+        span = line_of(context.garment, zone, Role.SHOULDER, (Corner.NECK_SHOULDER, Corner.SHOULDER_TIP))
         whole = context.span_length(span)
         piece = context.piece_with(span.start)
         outer = walk(piece, span)[-1].open_curve
         if outer.length + params.amount < min(SHORTEST_SHOULDER, outer.length):
             raise StepRefused(
-                f"The {part} shoulder of {whole:.1f} cm cannot be shortened by {-params.amount:g} cm.",
-                mend=f"Leave at least {SHORTEST_SHOULDER:g} cm, beyond any dart in it.",
-                where=(f"{part}.shoulder",),
+                f"The {zone} shoulder of {cm(whole)} cannot be shortened by {cm(-params.amount, 2)}.",
+                mend=f"Leave at least {cm(SHORTEST_SHOULDER, 2)}, beyond any dart in it.",
+                where=(span.along,),
             )
         tip: Point = add(outer.end, scale(outer.end_direction, params.amount))
         if params.slope:
             # Turned about the neck point (or the dart), so that the seam keeps its length.
             angle = -params.slope / distance(outer.start, tip) * (1 if tip[0] > outer.start[0] else -1)
             tip = Motion.turning(angle, about=outer.start)(tip)
-        new = redrawn(piece, moves={f"{part}.shoulder_tip": tip})
+        new = redrawn(piece, moves={span.end: tip})
         pieces.append(_dropped(new) if params.amount >= DROPPED else new)
-        lengths.append(Sum(f"{part} shoulder", span_length(pieces[-1], span)))
+        lengths.append(Sum(f"{zone} shoulder", span_length(pieces[-1], span)))
     sums = [Sum("longer at the tip", params.amount), *([Sum("lower at the tip", params.slope)] if params.slope else [])]
-    pattern = context.pattern.with_pieces(*pieces)
+    pattern = context.garment.with_pieces(*pieces)
     if params.sides or params.lower:
         sums += [Sum("wider at each side edge", params.sides), Sum("armhole lower", params.lower)]
-    return Outcome(replace(pattern, intent=with_levels(context.pattern, pattern)), (*sums, *lengths))
+    return Outcome(with_levels(context.garment, pattern), (*sums, *lengths))
 
 
-def _roomier(params: ChangeShoulder, context: Context) -> Pattern:
+def _roomier(params: ChangeShoulder, context: Context) -> Working:
     """Return the pattern with the sides wider and the armhole lower, where a dropped shoulder asks for that."""
-    pattern = context.pattern
+    pattern = context.garment
     if params.sides:
         wider = dict.fromkeys(("underarm", "waist", "hip", "hem"), params.sides)
-        pattern = context.work("change_side", wider, on=pattern).pattern
+        pattern = context.work("change_side", wider, on=pattern).garment
     if params.lower:
-        pattern = context.work("change_armhole", {"lower": params.lower}, on=pattern).pattern
+        pattern = context.work("change_armhole", {"lower": params.lower}, on=pattern).garment
     return pattern
 
 
@@ -112,13 +117,13 @@ def describe(params: ChangeShoulder) -> str:
     if params.slope:
         parts.append(f"{signed(params.slope, 'slope down by', 'square up by')}")
     if params.sides:
-        parts.append(f"sides wider by {params.sides:g} cm")
+        parts.append(f"sides wider by {cm(params.sides, 2)}")
     if params.lower:
-        parts.append(f"armhole lower by {params.lower:g} cm")
+        parts.append(f"armhole lower by {cm(params.lower, 2)}")
     return f"Shoulder seam: {', '.join(parts)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to extend, drop, narrow or slope the shoulder pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.SHOULDER:
         yield Offer("Extend the shoulder", {"amount": 1.0})

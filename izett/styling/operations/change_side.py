@@ -11,21 +11,31 @@ from itertools import pairwise
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.point import Point, Vector, add, distance, right_of, scale, subtract, unit
-from izett.pattern.document import LevelLine, Pattern, Piece, Role, Span
+from izett.pattern.document import LevelLine, Piece, Span
+from izett.pattern.facts import Corner, Role
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
+from izett.pattern.working import Readable
+from izett.pattern.worn import on_body
 from izett.styling.fullness import with_levels
 from izett.styling.hems import trued
-from izett.styling.operation import Context, Keeps, Offer, Operation, Outcome, Params, Sum, length
-from izett.styling.subject import Kind, Subject, ends_of, run_of
+from izett.styling.operation import Context, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
+from izett.styling.subject import Kind, Subject, ends_of, run_on
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: Edges that a change at the side seam is cut on: left and right, front and back.
 EDGES = 4
 #: cm. A level line ends on the seam if it ends within this of it.
 ON_SEAM = 1e-3
 #: The corners of a side seam, by the level that they lie at.
-CORNERS = {"underarm": "underarm", "waist": "waist_side", "hip": "hip_side", "hem": "hem_side"}
+CORNERS = {
+    "underarm": Corner.UNDERARM,
+    "waist": Corner.WAIST_SIDE,
+    "hip": Corner.HIP_SIDE,
+    "hem": Corner.HEM_SIDE,
+}
 
 
 class ChangeSide(Params):
@@ -41,16 +51,17 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
     """Move the side seams out or in, the amounts blended from level to level."""
     amounts = {corner: getattr(params, level) for level, corner in CORNERS.items()}
     pieces: list[Piece] = []
-    met: set[str] = set()
-    for piece in context.pattern:
+    met: set[Corner | None] = set()
+    for piece in context.garment.with_role(Role.SIDE):
+        if not on_body(piece):
+            continue
         changed = piece
         for lineage in ends_of(piece, Role.SIDE):
-            span = run_of(replace(context.pattern, links={}), piece, lineage)
+            span = run_on(piece, lineage)
             if span is None:
                 continue
-            context.read.update((span.start, span.end, lineage))
             changed = _moved(changed, span, amounts)
-            met.update(name.split(".")[-1] for name in _corners(piece, span))
+            met.update(piece.corner_at(name) for name in _corners(piece, span))
         if changed is not piece:
             _refuse_narrow(piece, changed, params.waist)
             pieces.append(changed)
@@ -58,22 +69,22 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
         raise ReferenceLost(
             "The pattern has no side seam.", mend="Choose the seam that is to be moved instead.", where=("side",)
         )
-    pattern = context.pattern.with_pieces(*pieces)
+    pattern = context.garment.with_pieces(*pieces)
     if params.hem:
-        pattern = trued(pattern, [piece.name for piece in pieces], before=context.pattern)
-    intent = with_levels(context.pattern, pattern)
+        pattern = trued(pattern, [piece.name for piece in pieces], before=context.garment)
+    after = with_levels(context.garment, pattern)
     told = [level for level, corner in CORNERS.items() if corner in met]
     around = [
-        Sum(f"around at the {level}", intent.ease[level] - context.pattern.intent.ease[level])
+        Sum(f"around at the {level}", now - (context.garment.ease(level) or 0.0))
         for level in ("bust", "waist", "hip")
-        if level in intent.ease
+        if (now := after.ease(level)) is not None
     ]
     sums = (
         *(Sum(f"at the {level}, each edge", getattr(params, level)) for level in told),
         Sum("edges cut", float(EDGES), ""),
         *around,
     )
-    return Outcome(replace(pattern, intent=intent), sums)
+    return Outcome(after, sums)
 
 
 def _corners(piece: Piece, span: Span) -> list[str]:
@@ -91,19 +102,20 @@ def _refuse_narrow(before: Piece, after: Piece, waist: float) -> None:
 
     if long(after) < long(before) / 2:
         raise StepRefused(
-            f"Taking {-waist:g} cm at each side edge leaves less than half of the waist of {before.title.lower()}.",
+            f"Taking {cm(-waist, 2)} at each side edge leaves less than half of the waist of {before.title.lower()}.",
             mend="Take less at the side and more in the darts.",
-            where=(f"{before.part}.waist",),
+            where=(before.name,),
         )
 
 
-def _moved(piece: Piece, span: Span, amounts: Mapping[str, float]) -> Piece:
+def _moved(piece: Piece, span: Span, amounts: Mapping[Corner, float]) -> Piece:
     stretches = walk(piece, span)
     names = _corners(piece, span)
     gone = [0.0]
     for stretch in stretches:
         gone.append(gone[-1] + stretch.edge.curve.length)
-    known = [(gone[i], amounts[name.split(".")[-1]]) for i, name in enumerate(names) if name.split(".")[-1] in amounts]
+    kinds = [piece.corner_at(name) for name in names]
+    known = [(gone[i], amounts[kind]) for i, kind in enumerate(kinds) if kind is not None and kind in amounts]
 
     def amount(along: float) -> float:
         for (low, a), (high, b) in pairwise(known):
@@ -150,11 +162,11 @@ def _end_moved(line: LevelLine, a: Point, b: Point, outwards: Vector, amounts: t
 
 def describe(params: ChangeSide) -> str:
     """Return the step in the maker's words."""
-    parts = [f"{signed(cm, 'add', 'take')} at the {level}" for level in CORNERS if (cm := getattr(params, level))]
+    parts = [f"{signed(by, 'add', 'take')} at the {level}" for level in CORNERS if (by := getattr(params, level))]
     return f"Side seams, each edge: {', '.join(parts) or 'no change'}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to add or take where a side seam is pointed at, or an A-line flare where its hem is."""
     if subject.kind is Kind.LINE and subject.role is Role.SIDE and subject.piece is not None:
         yield Offer("Add or take at the side seams", {"underarm": 0.5, "waist": 0.5})

@@ -20,8 +20,10 @@ from izett.pattern.document import Edge, Piece
 from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Operation, Outcome, Sum, length
+from izett.styling.references import Params, PieceRef
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. Parts of a given line that lie further apart are not one line.
 GAP = 0.05
@@ -43,7 +45,7 @@ class GivenLine(Params):
 class CombineLines(Params):
     """Which piece, where the other is laid, and which of its lines count."""
 
-    piece: str = Field(description="the piece that is redrawn", json_schema_extra={"refers": "piece"})
+    piece: PieceRef = Field(description="the piece that is redrawn")
     at: str = Field(description="the corner of the piece at which the two are laid together", max_length=80)
     given_at: Point = Field(description="the same point of the other pattern")
     lines: tuple[GivenLine, ...] = Field(min_length=1, max_length=12, description="the lines that are taken")
@@ -64,7 +66,6 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     moves: dict[str, Point] = {}
     curves: dict[str, Curve] = {}
     for line in params.lines:
-        context.read.add(line.along)
         edges = _run(piece, line.along)
         curve = Curve(tuple((p[0] + shift[0], p[1] + shift[1]) for p in line.points))
         if distance(curve.start, edges[0].curve.start) > distance(curve.end, edges[0].curve.start):
@@ -76,14 +77,14 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     furthest = max(distance(before.vertex(name), spot) for name, spot in moves.items())
     if furthest > params.most_moved:
         raise StepRefused(
-            f"Laid at {readable(params.at)}, a corner would move by {furthest:.1f} cm.",
+            f"Laid at {readable(params.at)}, a corner would move by {cm(furthest)}.",
             mend="Lay the two together at another point, or allow more.",
             where=(params.piece,),
         )
     # Where two taken lines meet, the first one's corner counts; what is kept is drawn to the corners.
     new = _as_given(redrawn(piece, moves=moves, curves=curves), curves)
-    pattern = context.pattern.with_pieces(new)
-    pattern = replace(pattern, intent=with_levels(context.pattern, pattern))
+    pattern = context.garment.with_pieces(new)
+    pattern = with_levels(context.garment, pattern)
     told = [Sum("lines taken", float(len(params.lines)), ""), Sum("corner moved furthest by", furthest)]
     return Outcome(pattern, tuple(told))
 
@@ -107,7 +108,7 @@ def _run(piece: Piece, lineage: str) -> list[Edge]:
     edges = [*edges[start:], *edges[:start]]
     if not edges or any(a.end != b.start for a, b in pairwise(edges)):
         raise StepRefused(
-            f"{line_words(lineage).capitalize()} is not one line on {piece.title.lower()}: a dart parts it, or it is not there.",
+            f"{line_words(lineage, begins=True)} is not one line on {piece.title.lower()}: a dart parts it, or it is not there.",
             mend="Move the dart first, or take another line.",
             where=(lineage,),
         )

@@ -18,15 +18,19 @@ from izett.geometry.curve import Curve, joined
 from izett.geometry.fit import through
 from izett.geometry.outline import runs_within
 from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Seam
-from izett.pattern.levels import around, height_of, width
+from izett.pattern.document import Edge, LevelLine, Piece, Seam
+from izett.pattern.facts import Role, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import holding, walk
+from izett.pattern.working import Readable
+from izett.pattern.worn import around, height_of, width
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import seam_named
+from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. The intake stops so far from the bust point.
 CLEAR_OF_APEX = 1.2
@@ -47,7 +51,7 @@ BUST_CIRCLE, CHORDS = "bust_circle", 48
 class Contour(Params):
     """Which panel seam, and what ease is wanted at the levels."""
 
-    seam: str = Field(description="the panel seam over the bust", json_schema_extra={"refers": "seam"})
+    seam: SeamRef = Field(description="the panel seam over the bust")
     underbust_ease: float = length(0.5, low=-4, high=4, meaning="ease wanted under the bust, all around")
     waist_ease: float = length(0.5, low=-12, high=4, meaning="ease wanted at the waist, all around")
     stomach_ease: float = length(1.5, low=-4, high=6, meaning="ease wanted at the stomach, all around")
@@ -58,7 +62,7 @@ class Contour(Params):
 def apply(params: Contour, context: Context) -> Outcome:
     """Bend both edges of the seam inwards under and above the bust."""
     seam = seam_named(context, params.seam)
-    pieces = [holding(context.pattern, side[0].start) for side in seam.sides]
+    pieces = [holding(context.garment, side[0].start) for side in seam.sides]
     if any(len(side) != 1 for side in seam.sides) or any(_edge(p, seam, i).is_leg for i, p in enumerate(pieces)):
         raise StepRefused("That seam runs over several pieces.", mend="Choose a panel seam.", where=(seam.name,))
     apex = next((piece.marks["apex"] for piece in pieces if "apex" in piece.marks), None)
@@ -68,13 +72,13 @@ def apply(params: Contour, context: Context) -> Outcome:
         )
     lowest = min(min(p[1] for p in _edge(piece, seam, i).curve.flattened()) for i, piece in enumerate(pieces))
     intakes = [level for level in _levels(context, params) if level[1] > lowest - BEYOND]
-    pattern = context.pattern
+    pattern = context.garment
     for side, piece in enumerate(pieces):
         bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
         pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
     taken = [Sum(f"taken in {words}, around", by) for words, _, by in intakes]
     return Outcome(
-        replace(pattern, intent=with_levels(context.pattern, pattern)),
+        with_levels(context.garment, pattern),
         (
             *taken,
             Sum("taken in above the bust, around", params.above),
@@ -93,7 +97,7 @@ def _levels(context: Context, params: Contour) -> list[tuple[str, float, float]]
     )
     found = []
     for words, level, ease in wanted:
-        height = height_of(context.pattern, context.body, level)
+        height = height_of(context.garment, context.body, level)
         try:
             body = context.measured(f"{level}_girth")
         except ReferenceLost:
@@ -101,7 +105,7 @@ def _levels(context: Context, params: Contour) -> list[tuple[str, float, float]]
             continue
         if height is None:
             continue
-        has = width(context.pattern, level) or around(context.pattern, height)
+        has = width(context.garment, level) or around(context.garment, height)
         found.append((words, height, min(max(has - body - ease, 0.0), params.most)))
     return found
 
@@ -170,7 +174,7 @@ def _trimmed(piece: Piece, edge: Edge, corner: str, by: float) -> tuple[Piece, V
     other = next(e for e in piece.edges if (e.start, e.end) != own and corner in (e.start, e.end))
     if other.curve.length - by < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: only {other.curve.length:.1f} cm of {line_words(other.lineage)} are there to take from.",
+            f"{piece.title}: only {cm(other.curve.length)} of {line_words(other.lineage)} are there to take from.",
             mend="Take in less.",
             where=(other.lineage,),
         )
@@ -197,7 +201,7 @@ def _blended(piece: Piece, edge: Edge, corner: str, move: Vector) -> Piece:
     curve = other.curve.reversed() if leaves else other.curve
     if curve.length < 2 * LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: only {curve.length:.1f} cm of {line_words(other.lineage)} are there to take from.",
+            f"{piece.title}: only {cm(curve.length)} of {line_words(other.lineage)} are there to take from.",
             mend="Take in less above the bust.",
             where=(other.lineage,),
         )
@@ -243,11 +247,11 @@ def describe(params: Contour) -> str:
     return f"Contour the {params.seam.replace('_', ' ')} seam under and above the bust"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to contour a panel seam of a front."""
     if subject.kind is Kind.LINE and subject.role is Role.PANEL and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)
-        if seam is not None and "front" in seam.name and len(seam.sides[0]) == 1:
+        if seam is not None and subject.piece.zone is Zone.FRONT and len(seam.sides[0]) == 1:
             yield Offer("Contour it for a close fit without straps", {"seam": seam.name})
 
 
@@ -262,5 +266,5 @@ OPERATION = Operation(
     group=Group.SIZE,
     offers=offers,
     before=(("princess", {"start": FRONT_ARMHOLE, "bow": 1.2}),),
-    examples=({"seam": "princess_front"}, {"seam": "princess_front", "above": 1.0, "most": 2.0}),
+    examples=({"seam": "s0.princess_front"}, {"seam": "s0.princess_front", "above": 1.0, "most": 2.0}),
 )

@@ -12,13 +12,17 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
-from izett.pattern.document import Intake, Notch, NotchKind, Pattern, Piece, Role, mouth_width
+from izett.pattern.document import Intake, Notch, NotchKind, Piece, mouth_width
+from izett.pattern.facts import Role
 from izett.pattern.paper import without_dart
 from izett.pattern.sewn import span_length
+from izett.pattern.working import Readable
 from izett.styling.fullness import meant, ratio_of
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
+from izett.wording import cm
 
 #: cm. More than this does not go into a seam without a pucker.
 MOST_EASE = 1.5
@@ -48,7 +52,7 @@ WORDS = {
 class ConvertDart(Params):
     """Which dart, and into what."""
 
-    dart: str = Field(description="the dart's name", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart's name")
     into: Into = Field(Into.GATHERS, description="what it becomes")
 
 
@@ -62,7 +66,7 @@ def apply(params: ConvertDart, context: Context) -> Outcome:
     after, off = without_dart(piece, dart, straight(a, b), swing=True)
     if params.into is Into.TUCKS:
         after = _notched(context, after, piece, dart, edge.lineage)
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(after), lies=f"as {WORDS[params.into]}")
+    pattern, sums = meant(context.garment, context.garment.with_pieces(after), lies=f"as {WORDS[params.into]}")
     span = run_of(pattern, after, edge.lineage)
     longer = span_length(after, span) if span else 0.0
     told = [Sum("mouth of the dart", width)]
@@ -74,19 +78,19 @@ def apply(params: ConvertDart, context: Context) -> Outcome:
 def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
     if into is Into.EASE and width > MOST_EASE:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} of {width:.1f} cm is more than the {MOST_EASE:g} cm that ease in.",
+            f"{dart_words(dart.name, begins=True)} of {cm(width)} is more than the {cm(MOST_EASE, 2)} that ease in.",
             mend="Gather it, or move a share of it elsewhere first.",
             where=(dart.name,),
         )
     if into is Into.ARMHOLE_EASE and role is not Role.ARMHOLE:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} does not open in the armhole.",
+            f"{dart_words(dart.name, begins=True)} does not open in the armhole.",
             mend="Move it, or a share of it, to the armhole first.",
             where=(dart.name,),
         )
     if into is Into.ARMHOLE_EASE and width > MOST_IN_ARMHOLE:
         raise StepRefused(
-            f"{width:.1f} cm left open in the armhole would bag: at most {MOST_IN_ARMHOLE:g} cm.",
+            f"{cm(width)} left open in the armhole would bag: at most {cm(MOST_IN_ARMHOLE, 2)}.",
             mend="Move a smaller share of the dart there.",
             where=(dart.name,),
         )
@@ -94,7 +98,7 @@ def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
 
 def _notched(context: Context, after: Piece, before: Piece, dart: Intake, lineage: str) -> Piece:
     """Return the piece with a notch at either side of what was the mouth, between which the tuck lies."""
-    span = run_of(context.pattern, before, lineage)
+    span = run_of(context.garment, before, lineage)
     if span is None or not after.holds(span.start) or not after.holds(span.end):
         return after
     first = 0.0
@@ -113,7 +117,7 @@ def describe(params: ConvertDart) -> str:
     return f"Turn {dart_words(params.dart)} into {WORDS[params.into]}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer every conversion that the dart's place allows."""
     dart = subject.dart
     if dart is None or subject.piece is None:

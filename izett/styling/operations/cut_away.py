@@ -13,9 +13,12 @@ from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.outline import signed_area
 from izett.geometry.point import distance, left_of
-from izett.pattern.document import Pattern, Piece, Role, Seam, Span
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import Naming, cut_off_name, parted, ready_between
+from izett.pattern.document import Piece, Seam, Span
+from izett.pattern.facts import Role, Zone
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.parting import Naming, parted, ready_between
+from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 
@@ -26,8 +29,8 @@ HALTER = (0.3, 0.84, -3.0)
 class CutAway(Params):
     """Where the line runs."""
 
-    start: Place = Field(description="where the line begins")
-    end: Place = Field(description="where it ends")
+    start: PointRef = Field(description="where the line begins")
+    end: PointRef = Field(description="where it ends")
     bend: float = length(0.0, low=-10, high=10, meaning="bulge of the line in its middle (to the left from the start)")
     smaller: bool = Field(True, description="the smaller part is left off; otherwise the larger")
 
@@ -36,32 +39,34 @@ def apply(params: CutAway, context: Context) -> Outcome:
     """Cut, and keep one part."""
     ready = ready_between(context, params.start, params.end)
     naming = Naming("cut", "cut away", "cut_away", Role.HEM)
-    pattern = parted(context, ready, naming, bend=params.bend)
-    one, other = pattern.piece(ready.piece.name), pattern.piece(cut_off_name(context, ready.piece, naming))
+    cut = parted(context, ready, naming, bend=params.bend)
+    pattern = cut.garment.without_seam(cut.seam)
+    one, other = pattern.piece(ready.piece.name), pattern.piece(cut.cut_off)
     # Measured on paper: the part with less of it goes, unless the maker says otherwise.
     smaller, larger = sorted((one, other), key=lambda piece: abs(_area(piece)))
     kept, gone = (larger, smaller) if params.smaller else (smaller, larger)
     kept_named = replace(kept, name=ready.piece.name, title=ready.piece.title)
-    pieces = tuple(kept_named if p is kept else p for p in pattern.pieces if p is not gone)
     if not params.bend:
-        pieces = tuple(_squared(p, context.uid) if p is kept_named else p for p in pieces)
+        kept_named = _squared(kept_named, cut.lines)
     lost = {edge.start for edge in gone.edges} | {edge.end for edge in gone.edges}
-    seams = tuple(seam for seam in (_left_of(s, lost) for s in pattern.seams[:-1]) if seam is not None)
-    along = {
-        level: spans
-        for level, spans in pattern.intent.along.items()
-        if not any({span.start, span.end} & lost for span in spans)
-    }
-    links = {k: v for k, v in pattern.links.items() if not {k, v} & lost}
-    pattern = replace(pattern, pieces=pieces, seams=seams, links=links, intent=replace(pattern.intent, along=along))
-    new = next(e for e in pattern.piece(kept_named.name).edges if e.lineage.startswith(f"{context.uid}."))
+    # The piece keeps its name, whichever of its parts stays.
+    pattern = pattern.with_parts(gone).with_parts(kept, kept_named)
+    for seam in dict.fromkeys(s for e in gone.edges for s in pattern.seams_along(e.lineage)):
+        left = _left_of(seam, lost)
+        pattern = pattern.without_seam(seam) if left is None else pattern.with_seam(left)
+    for level, spans in pattern.measured_along.items():
+        if any({span.start, span.end} & lost for span in spans):
+            pattern = pattern.with_along({level: None})
+    partners = {name: pattern.link(name) for name in lost}
+    pattern = pattern.with_links({n: None for k, v in partners.items() if v is not None for n in (k, v)})
+    new = next(e for e in kept_named.edges if e.lineage in cut.lines)
     return Outcome(pattern, (Sum("length of the new edge", new.curve.length),), (new.lineage,))
 
 
-def _squared(piece: Piece, uid: str) -> Piece:
+def _squared(piece: Piece, new: frozenset[str]) -> Piece:
     """Return the piece with its new edge square to the seams at both ends, where it runs from seam to seam."""
     seams = (Role.SIDE, Role.UNDERARM, Role.INSEAM, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK)
-    i = next(i for i, e in enumerate(piece.edges) if e.lineage.startswith(f"{uid}."))
+    i = next(i for i, e in enumerate(piece.edges) if e.lineage in new)
     edge, before, after = piece.edges[i], piece.edges[i - 1], piece.edges[(i + 1) % len(piece.edges)]
     if before.role not in seams or after.role not in seams:
         return piece
@@ -105,7 +110,7 @@ def describe(params: CutAway) -> str:
     return f"Cut away along a line from {line_words(params.start.along)} to {line_words(params.end.along)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to cut away from the place pointed at to another line; across a sleeve at an even height."""
     piece = subject.piece
     if subject.kind is not Kind.LINE or piece is None or subject.span is None:
@@ -118,7 +123,7 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
             end = _at(span, round(1 - subject.fraction, 3))
             yield Offer("Short sleeve: cut off here", {"start": subject.place(), "end": end})
         return
-    if subject.role is Role.NECK and piece.part.split("_")[-1] == "front":
+    if subject.role is Role.NECK and piece.zone is Zone.FRONT:
         span = next((run_of(pattern, piece, e.lineage) for e in piece.edges if e.role is Role.SIDE), None)
         if span is not None:
             # Deep enough a bend to clear the armhole, and below its corner.

@@ -1,26 +1,28 @@
-"""Unfold a piece, put an edge on the fold, or make left and right different.
+"""Unfold a piece, or put an edge on the fold.
 
-On the fold a piece is drawn as its half; unfolded, its other half is the mirror image, whose names begin with the
-step's own. A pair that shall differ becomes two pieces. Common practice, no single source.
+On the fold a piece is drawn as its half; unfolded, its other half is drawn as the other half of the body has it, its names
+begin with the step's own, and the piece goes on as one. Common practice, no single source.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import replace
 from enum import StrEnum
-from types import MappingProxyType
 
 from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point, cross, subtract, unit
 from izett.pattern.copies import flipped, prefixed
-from izett.pattern.document import Notch, Pattern, Piece, Seam, Span
+from izett.pattern.document import Piece, Span
+from izett.pattern.facts import Half
+from izett.pattern.halves import joined_on_fold
 from izett.pattern.naming import readable
-from izett.pattern.paper import between_gates
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params
-from izett.styling.parting import unused
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome
+from izett.styling.references import Params, PieceRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. An edge bent by more cannot lie on a fold.
 STRAIGHT = 0.05
@@ -37,7 +39,7 @@ class Fold(StrEnum):
 class FoldOpen(Params):
     """Which piece, and what is done with it."""
 
-    piece: str = Field(description="the piece's name", json_schema_extra={"refers": "piece"})
+    piece: PieceRef = Field(description="the piece's name")
     what: Fold = Field(
         Fold.UNFOLD,
         description="unfold: both halves in one; on_fold: the edge is placed on a fold; part: left and right differ",
@@ -49,22 +51,30 @@ def apply(params: FoldOpen, context: Context) -> Outcome:
     """Mirror the piece, or place it on the fold."""
     piece = context.piece(params.piece)
     if params.what is Fold.ON_FOLD:
-        return Outcome(context.pattern.with_pieces(_on_fold(piece, params.edge)), (), (piece.name,))
+        return Outcome(context.garment.with_pieces(_on_fold(piece, params.edge)), (), (piece.name,))
     if params.what is Fold.UNFOLD:
-        whole = _unfolded(piece, context.uid)
-        pattern = context.pattern.with_pieces(whole)
-        return Outcome(_with_mirrored_seams(pattern, whole, context.uid), (), (whole.name,))
+        # The other half is drawn from the other half of the body: where both are alike it is the mirror image.
+        other = context.other.find_piece(piece.name)
+        if other is None:
+            raise StepRefused(
+                f"Only one half of the {piece.title.lower()} is there.",
+                mend="Put this step before the one that made the halves differ.",
+                where=(piece.name,),
+            )
+        whole = _unfolded(piece, other, context)
+        return Outcome(_with_mirrored(context, context.garment.with_pieces(whole), whole), (), (whole.name,))
     if piece.on_fold or piece.cut != 2:
         raise StepRefused(
             f"{piece.title} is not cut as a pair.",
             mend="Unfold it instead: its halves then differ.",
             where=(piece.name,),
         )
-    left = replace(piece, cut=1, title=f"{piece.title}, left")
-    right = _mirrored(piece, context.uid, axis=_own_axis(piece))
-    right = replace(right, cut=1, title=f"{piece.title}, right", name=f"{piece.name}.{context.uid}")
-    pattern = context.pattern.with_parts(piece, left, right)
-    return Outcome(_with_mirrored_seams(pattern, right, context.uid), (), (right.name,))
+    left = replace(piece, cut=1, title=f"{piece.title}, left", half=Half.LEFT)
+    right = _mirrored(piece, context.uid, axis=(piece.grain[0], piece.grain[1]))
+    name = context.named(piece.name)
+    right = replace(right, cut=1, title=f"{piece.title}, right", name=name, half=Half.RIGHT)
+    garment = context.garment.with_parts(piece, left, right)
+    return Outcome(_with_mirrored(context, garment, right), (), (right.name,))
 
 
 def _on_fold(piece: Piece, lineage: str) -> Piece:
@@ -77,16 +87,11 @@ def _on_fold(piece: Piece, lineage: str) -> Piece:
     bent = max(abs(cross(along, subtract(p, edges[0].curve.start))) for edge in edges for p in edge.curve.points)
     if bent > STRAIGHT:
         raise StepRefused(
-            f"{line_words(lineage).capitalize()} leaves the straight by {bent:.2f} cm: it cannot lie on a fold.",
+            f"{line_words(lineage, begins=True)} leaves the straight by {cm(bent, 2)}: it cannot lie on a fold.",
             mend="Straighten it first, or keep the seam.",
             where=(lineage,),
         )
     return replace(piece, on_fold=lineage, cut=max(piece.cut // 2, 1))
-
-
-def _own_axis(piece: Piece) -> tuple[Point, Point]:
-    """Return an upright axis to the left of a piece: its mirror image lies beside it."""
-    return (piece.grain[0], piece.grain[1])
 
 
 def _name(uid: str, name: str) -> str:
@@ -102,56 +107,38 @@ def _span(uid: str, span: Span) -> Span:
     return Span(_name(uid, span.start), _name(uid, span.end), _name(uid, span.along))
 
 
-def _unfolded(piece: Piece, uid: str) -> Piece:
+def _unfolded(piece: Piece, beyond: Piece, context: Context) -> Piece:
     folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
     if not folds:
         raise StepRefused(
             f"{piece.title} does not lie on the fold.",
-            mend="Choose a piece that does, or part a pair.",
+            mend="Choose a piece that does.",
             where=(piece.name,),
         )
-    start, end = folds[0].start, folds[-1].end
-    other = _mirrored(piece, uid, axis=(folds[0].curve.start, folds[-1].curve.end))
-    ends = {_name(uid, start): start, _name(uid, end): end}
-    own = between_gates(piece.edges, end, start)
-    added = [
-        replace(e, start=ends.get(e.start, e.start), end=ends.get(e.end, e.end))
-        for e in between_gates(other.edges, _name(uid, start), _name(uid, end))
-    ]
-    return replace(
-        piece,
-        on_fold=None,
-        title=f"{piece.title}, whole",
-        edges=(*own, *added),
-        darts=(*piece.darts, *other.darts),
-        diamonds=(*piece.diamonds, *other.diamonds),
-        marks=MappingProxyType({**other.marks, **piece.marks}),
-        lines=(*piece.lines, *other.lines),
-        notches=(*piece.notches, *(_at(n, ends) for n in other.notches)),
-        aliases=MappingProxyType({**piece.aliases, **other.aliases, **ends}),
-    )
+    return replace(joined_on_fold(piece, beyond, context.named), title=f"{piece.title}, whole")
 
 
-def _at(notch: Notch, ends: Mapping[str, str]) -> Notch:
-    span = notch.span
-    return replace(notch, span=Span(ends.get(span.start, span.start), ends.get(span.end, span.end), span.along))
+def _with_mirrored(context: Context, garment: Working, whole: Piece) -> Working:
+    """Return the garment with the seams of the mirrored half: to the mirrored partner where there is one, else to the same.
 
-
-def _with_mirrored_seams(pattern: Pattern, whole: Piece, uid: str) -> Pattern:
-    """Return the pattern with the seams of the mirrored half: to the mirrored partner where there is one, else to the same."""
-    made: list[Seam] = []
-    have = {edge.start for piece in pattern for edge in piece.edges} | {k for piece in pattern for k in piece.aliases}
+    Those that there were are the left half's from now on, the new ones the right half's.
+    """
 
     def other(span: Span) -> Span:
-        twin = _span(uid, span)
-        return twin if {twin.start, twin.end} <= have else span
+        twin = _span(context.uid, span)
+        return twin if garment.find(twin.start) and garment.find(twin.end) else span
 
     lineages = {edge.lineage for edge in whole.edges}
-    for seam in pattern.seams:
+    for seam in garment.seams:
         sides = tuple(tuple(other(span) for span in side) for side in seam.sides)
         if sides != seam.sides and any(span.along in lineages for side in sides for span in side):
-            made.append(replace(seam, name=unused(pattern, f"{seam.name}_right", uid), sides=(sides[0], sides[1])))
-    return replace(pattern, seams=(*pattern.seams, *made))
+            mirrored = replace(seam, name=context.named(seam.name), sides=(sides[0], sides[1]), half=Half.RIGHT)
+            garment = garment.with_seam(replace(seam, half=Half.LEFT)).adding(seams=(mirrored,))
+    for level, spans in garment.measured_along.items():
+        twins = tuple(twin for span in spans if (twin := other(span)) != span)
+        if twins:
+            garment = garment.with_along({level: (*spans, *twins)})
+    return garment
 
 
 def describe(params: FoldOpen) -> str:
@@ -164,15 +151,13 @@ def describe(params: FoldOpen) -> str:
     }[params.what]
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
-    """Offer to unfold, to part a pair, or to place a straight edge on the fold."""
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
+    """Offer to unfold, or to place a straight edge on the fold."""
     piece = subject.piece
     if piece is None:
         return
     if subject.kind is Kind.PIECE and piece.on_fold:
         yield Offer("Unfold it", {"piece": piece.name, "what": "unfold"})
-    if subject.kind is Kind.PIECE and not piece.on_fold and piece.cut == 2:
-        yield Offer("Make left and right different", {"piece": piece.name, "what": "part"})
     if subject.kind is Kind.LINE and not piece.on_fold:
         edges = [edge for edge in piece.edges if edge.lineage == subject.name]
         if all(edge.curve.is_straight for edge in edges):
@@ -181,12 +166,14 @@ def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
 
 OPERATION = Operation(
     key="fold_open",
-    title="Unfold, fold, or part left and right",
+    title="Unfold, or place on the fold",
     params=FoldOpen,
     apply=apply,
     describe=describe,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.LINES,
+    halves=False,
+    joins=True,
     offers=offers,
     examples=(
         {"piece": "bodice_front", "what": "unfold"},

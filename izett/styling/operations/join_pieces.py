@@ -17,14 +17,18 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point, between, cross, distance, subtract, turn, unit
 from izett.pattern.copies import flipped, moved
-from izett.pattern.document import Diamond, Edge, Intake, Pattern, Piece, Role, Seam, Span
+from izett.pattern.document import Diamond, Edge, Intake, Piece, Seam, Span
+from izett.pattern.facts import CENTRES
 from izett.pattern.paper import between_gates
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.parting import seam_named
+from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. Pieces that part by more than this along the seam are not one piece of paper.
 MOST_APART = 3.0
@@ -32,13 +36,12 @@ MOST_APART = 3.0
 DARTS_MEET = 0.6
 #: cm. Two folds that leave one line by more are two folds.
 IN_LINE = 0.1
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 
 
 class JoinPieces(Params):
     """Which seam is closed."""
 
-    seam: str = Field(description="the seam's name", json_schema_extra={"refers": "seam"})
+    seam: SeamRef = Field(description="the seam's name")
     part: str = Field("", description="of a seam over several pieces: the line that is closed", max_length=80)
 
 
@@ -65,20 +68,15 @@ def apply(params: JoinPieces, context: Context) -> Outcome:
     apart = farthest_apart([_points(mine)], [[motion(p) for p in _points(theirs)]])
     if apart > MOST_APART:
         raise StepRefused(
-            f"Laid together, the edges of the {seam.name.replace('_', ' ')} seam part by {apart:.1f} cm.",
+            f"Laid together, the edges of the {seam.name.replace('_', ' ')} seam part by {cm(apart)}.",
             mend="Change their shapes until they agree; then join.",
             where=(seam.name,),
         )
     diamonds = _met(first, one, laid, two)
     joined = _one_piece(first, one, laid, two, diamonds)
-    pattern = _without(context.pattern, seam, one, two)
-    pattern = replace(
-        pattern,
-        pieces=tuple(joined if p is kept else p for p in pattern.pieces if p is not gone),
-        links=MappingProxyType(
-            {k: v for k, v in pattern.links.items() if not {k, v} <= {*_corners(one), *_corners(two)}}
-        ),
-    )
+    pattern = _without(context.garment, seam, one, two).with_parts(gone).with_parts(kept, joined)
+    ends = {*_corners(one), *_corners(two)}
+    pattern = pattern.with_links({name: None for name in ends if pattern.link(name) in ends})
     sums = (Sum("the edges part by at most", apart), Sum("length of the closed seam", _length(mine)))
     return Outcome(pattern, sums, (joined.name, *(d.name for d in diamonds)))
 
@@ -151,7 +149,7 @@ def _met(first: Piece, one: Span, laid: Piece, two: Span) -> list[Diamond]:
         c, d = (laid.vertex(name) for name in partner.mouth)
         if max(distance(a, d), distance(b, c)) > DARTS_MEET:
             raise StepRefused(
-                f"{line_words(dart.name).capitalize()} and {line_words(partner.name)} do not meet.",
+                f"{line_words(dart.name, begins=True)} and {line_words(partner.name)} do not meet.",
                 mend="Keep them in line, and make them alike wide, before joining.",
                 where=(dart.name, partner.name),
             )
@@ -187,6 +185,7 @@ def _one_piece(first: Piece, one: Span, laid: Piece, two: Span, diamonds: list[D
         lines=(*first.lines, *laid.lines),
         notches=tuple(n for n in (*first.notches, *laid.notches) if n.span not in (one, two)),
         aliases=MappingProxyType(aliases),
+        corners=MappingProxyType({**laid.corners, **first.corners}),
     )
 
 
@@ -219,12 +218,12 @@ def _ring_ends(piece: Piece, span: Span) -> tuple[str, str]:
     return (names[0], names[1]) if stretches[0].forward else (names[1], names[0])
 
 
-def _without(pattern: Pattern, seam: Seam, one: Span, two: Span) -> Pattern:
+def _without(pattern: Working, seam: Seam, one: Span, two: Span) -> Working:
     """Return the pattern without what of a seam was closed; what is left of it is still sewn."""
     gone = {one, two}
     first, second = (tuple(span for span in side if span not in gone) for side in seam.sides)
     if not first and not second:
-        return replace(pattern, seams=tuple(s for s in pattern.seams if s is not seam))
+        return pattern.without_seam(seam)
     return pattern.with_seam(replace(seam, sides=(first, second)))
 
 
@@ -234,7 +233,7 @@ def describe(params: JoinPieces) -> str:
     return f"Close the {params.seam.replace('_', ' ')} seam{along}: one piece"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to close the seam that the line is sewn in."""
     if subject.kind is Kind.LINE and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)

@@ -15,13 +15,17 @@ from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, scale, subtract, unit
 from izett.pattern.copies import moved_diamond
-from izett.pattern.document import Pattern, Piece, Role, Seam
+from izett.pattern.document import Piece, Seam
+from izett.pattern.facts import Role
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
+from izett.pattern.working import Readable
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words, signed
+from izett.wording import cm
 
 #: cm. Of a line that is shortened, this much must be left.
 LEAST_LEFT = 1.5
@@ -30,7 +34,7 @@ LEAST_LEFT = 1.5
 class Lengthen(Params):
     """Where, and how much."""
 
-    at: Place = Field(description="the place on a seam or an edge through which the line runs across")
+    at: PointRef = Field(description="the place on a seam or an edge through which the line runs across")
     amount: float = length(2.0, low=-30, high=80, meaning="longer below that line (−: shorter)")
 
 
@@ -38,18 +42,17 @@ def apply(params: Lengthen, context: Context) -> Outcome:
     """Slide what lies below the line on every piece of the seam."""
     piece, edge, along = context.place(params.at)
     heights = {piece.name: edge.curve.at_distance(along)[1]}
-    seam = seam_at(context.pattern, piece, edge.lineage)
+    seam = seam_at(context.garment, piece, edge.lineage)
     if seam is not None:
         heights.update(_partners(context, seam, piece, params.at))
-    pattern = context.pattern.with_pieces(
+    pattern = context.garment.with_pieces(
         *(_slid(context.piece(name), height, params.amount) for name, height in heights.items())
     )
-    intent = with_levels(context.pattern, pattern)
     told = [Sum("longer", params.amount), Sum("pieces", float(len(heights)), "")]
-    return Outcome(replace(pattern, intent=intent), tuple(told))
+    return Outcome(with_levels(context.garment, pattern), tuple(told))
 
 
-def _partners(context: Context, seam: Seam, piece: Piece, at: Place) -> dict[str, float]:
+def _partners(context: Context, seam: Seam, piece: Piece, at: PointRef) -> dict[str, float]:
     """Return the height of the line on the pieces on the other side of the seam, at the same distance as sewn."""
     found: dict[str, float] = {}
     for number, side in enumerate(seam.sides):
@@ -104,7 +107,7 @@ def _slid(piece: Piece, height: float, amount: float) -> Piece:
             not edge.is_leg and (edge.start in below) != (edge.end in below) and edge.curve.length + amount < LEAST_LEFT
         ):
             raise StepRefused(
-                f"{piece.title}: shortening by {-amount:g} cm leaves less than {LEAST_LEFT:g} cm of "
+                f"{piece.title}: shortening by {cm(-amount, 2)} leaves less than {cm(LEAST_LEFT, 2)} of "
                 f"{line_words(edge.lineage)}.",
                 mend="Shorten less, or elsewhere.",
                 where=(edge.lineage,),
@@ -135,7 +138,7 @@ def describe(params: Lengthen) -> str:
     return f"{signed(params.amount, 'Lengthen by', 'Shorten by')} across {line_words(params.at.along)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to lengthen at the place pointed at on an upright line."""
     upright = (Role.SIDE, Role.UNDERARM, Role.INSEAM, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK)
     if subject.kind is Kind.LINE and subject.role in upright:

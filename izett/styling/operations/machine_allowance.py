@@ -5,11 +5,13 @@ single source.
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 
-from izett.pattern.document import Machine, Pattern
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum, length
+from izett.pattern.document import Machine
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.wording import cm
 
 
 class MachineAllowance(Params):
@@ -21,16 +23,16 @@ class MachineAllowance(Params):
 
 def apply(params: MachineAllowance, context: Context) -> Outcome:
     """Note both; no shape changes."""
-    pattern = replace(context.pattern, machine=Machine(params.paper, params.machine))
+    pattern = context.garment.with_machine(Machine(params.paper, params.machine))
     return Outcome(pattern, (Sum("on paper", params.paper), Sum("sewn", params.machine)))
 
 
 def describe(params: MachineAllowance) -> str:
     """Return the step in the maker's words."""
-    return f"The machine sews {params.machine:g} cm; on paper there are {params.paper:g} cm"
+    return f"The machine sews {cm(params.machine, 2)}; on paper there are {cm(params.paper, 2)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer it for the garment."""
     if subject.kind is Kind.GARMENT:
         yield Offer("Say what allowance the machine will sew", {"paper": 1.5, "machine": 1.5})
@@ -45,6 +47,6 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
-    phase=Phase.ACCEPT,
+    sections=(Section.ACCEPT,),
     examples=({"paper": 1.5, "machine": 1.5},),
 )

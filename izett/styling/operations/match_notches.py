@@ -9,23 +9,25 @@ from dataclasses import replace
 
 from pydantic import Field
 
-from izett.pattern.document import Notch, Pattern, Seam
+from izett.pattern.document import Notch, Seam
 from izett.pattern.sewn import holding, seam_lengths, span_length
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum
 from izett.styling.parting import seam_named
+from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
 
 
 class MatchNotches(Params):
     """Which seam."""
 
-    seam: str = Field(description="the seam's name", json_schema_extra={"refers": "seam"})
+    seam: SeamRef = Field(description="the seam's name")
 
 
 def apply(params: MatchNotches, context: Context) -> Outcome:
     """Put the first side's notches on the second side."""
     seam = seam_named(context, params.seam)
-    pattern = _without(context.pattern, seam)
+    pattern = _without(context.garment, seam)
     lengths = seam_lengths(pattern, seam)
     placed = places(pattern, seam, 0)
     for distance, notch in placed:
@@ -42,7 +44,7 @@ def apply(params: MatchNotches, context: Context) -> Outcome:
     return Outcome(pattern, (Sum("notches", float(len(placed)), ""),))
 
 
-def places(pattern: Pattern, seam: Seam, side: int) -> list[tuple[float, Notch]]:
+def places(pattern: Working, seam: Seam, side: int) -> list[tuple[float, Notch]]:
     """Return a side's notches with their distance (cm) from the seam's start, as sewn."""
     found: list[tuple[float, Notch]] = []
     gone = 0.0
@@ -58,7 +60,7 @@ def places(pattern: Pattern, seam: Seam, side: int) -> list[tuple[float, Notch]]
     return sorted(found, key=lambda pair: pair[0])
 
 
-def _without(pattern: Pattern, seam: Seam) -> Pattern:
+def _without(pattern: Working, seam: Seam) -> Working:
     """Return the pattern without the notches of a seam's second side."""
     for span in seam.sides[1]:
         piece = holding(pattern, span.start)
@@ -76,7 +78,7 @@ def describe(params: MatchNotches) -> str:
     return f"Walk the {params.seam.replace('_', ' ')} seam and carry its notches over"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to carry notches over where the first side has some."""
     if subject.kind is Kind.LINE and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)
@@ -93,7 +95,7 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("bodice", "sleeve"),
     examples=({"seam": "cap"},),
 )

@@ -14,13 +14,17 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, dart_angle, legs, mouth_width
+from izett.pattern.document import Edge, Intake, Piece, dart_angle, legs, mouth_width
+from izett.pattern.facts import CENTRES
 from izett.pattern.paper import trued_across
 from izett.pattern.sewn import place_on
+from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, share
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, share
+from izett.styling.references import DartRef, Params, PointRef
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words, line_words
+from izett.wording import cm
 
 #: cm. A dart's mouth stays this far from a corner: closer, the corner could not be sewn.
 NEAREST_CORNER = 0.5
@@ -30,14 +34,12 @@ SHARED_SET_BACK = 1.0
 #: rad. A line that breaks by more at a closed dart has a corner that is no slip of the pencil; it is left to be seen.
 MOST_TRUED = 0.25
 
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK)
-
 
 class MoveDart(Params):
     """Which dart, how much of it, and where to."""
 
-    dart: str = Field(description="the dart", json_schema_extra={"refers": "dart"})
-    to: Place = Field(description="where it shall open")
+    dart: DartRef = Field(description="the dart")
+    to: PointRef = Field(description="where it shall open")
     share: float = share(1.0, low=0.05, high=1, meaning="how much of the dart's angle is moved; 1 moves all of it")
 
 
@@ -47,7 +49,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
     target = context.piece_with(params.to.start)
     if target is not piece:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} lies on {piece.title.lower()}, {line_words(params.to.along)} does not.",
+            f"{dart_words(dart.name, begins=True)} lies on {piece.title.lower()}, {line_words(params.to.along)} does not.",
             mend="Choose a line of the same piece.",
             where=(params.dart, params.to.along),
         )
@@ -89,23 +91,25 @@ def apply(params: MoveDart, context: Context) -> Outcome:
         Sum("mouth before", mouth_width(piece, dart)),
         Sum("mouth at the new place", mouth_width(moved, made)),
     )
-    return Outcome(context.pattern.with_pieces(moved), sums, made=(new_name, *names, made.tip))
+    return Outcome(context.garment.with_pieces(moved), sums, made=(new_name, *names, made.tip))
 
 
-def _ring_around(piece: Piece, dart: Intake, to: Place, context: Context) -> tuple[list[Edge], Edge, float, list[Edge]]:
+def _ring_around(
+    piece: Piece, dart: Intake, to: PointRef, context: Context
+) -> tuple[list[Edge], Edge, float, list[Edge]]:
     """Return the ring from the dart's second leg round to its first, parted at the edge where the place lies."""
     stretch, along = place_on(piece, to.span, to.fraction * context.span_length(to.span))
     edge = stretch.edge
     along = along if stretch.forward else edge.curve.length - along
     if edge.role in CENTRES:
         raise StepRefused(
-            f"{line_words(to.along).capitalize()} is the centre: a dart cannot open there while it is one line.",
+            f"{line_words(to.along, begins=True)} is the centre: a dart cannot open there while it is one line.",
             mend="Choose the neck, shoulder, armhole, side or waist.",
             where=(to.along,),
         )
     if min(along, edge.curve.length - along) < NEAREST_CORNER:
         raise StepRefused(
-            f"The place on {line_words(to.along)} is closer than {NEAREST_CORNER} cm to a corner or a dart.",
+            f"The place on {line_words(to.along)} is closer than {cm(NEAREST_CORNER, 2)} to a corner or a dart.",
             mend="Choose a place further along.",
             where=(to.along,),
         )
@@ -174,7 +178,7 @@ def describe(params: MoveDart) -> str:
     return f"Move {part}{dart_words(params.dart)} to {line_words(params.to.along)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer every line of the piece that the dart does not open on, whole and half."""
     dart, piece = subject.dart, subject.piece
     if dart is None or piece is None:

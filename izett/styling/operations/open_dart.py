@@ -12,21 +12,25 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
-from izett.pattern.document import Edge, Intake, Pattern, Role, legs, mouth_width
+from izett.pattern.document import Edge, Intake, legs, mouth_width
+from izett.pattern.facts import CENTRES, Role
 from izett.pattern.paper import between_gates
+from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.spreading import CENTRES, Slash, opening
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params, PointRef
+from izett.styling.spreading import Slash, opening
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
+from izett.wording import cm
 
 
 class OpenDart(Params):
     """Where it opens, what it turns about, how wide and how long."""
 
-    at: Place = Field(description="the place on the edge where it opens")
-    hinge: Place = Field(description="the place on the opposite edge about which the paper turns")
+    at: PointRef = Field(description="the place on the edge where it opens")
+    hinge: PointRef = Field(description="the place on the opposite edge about which the paper turns")
     width: float = length(2.0, low=0.3, high=8, meaning="width of the mouth")
     long: float = length(9.0, low=3, high=30, meaning="length of the dart as drawn")
 
@@ -46,7 +50,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
     reach = distance(mouth, hinge)
     if params.long > reach - 0.5:
         raise StepRefused(
-            f"The slash is {reach:.1f} cm long: a dart of {params.long:g} cm does not fit.",
+            f"The slash is {cm(reach)} long: a dart of {cm(params.long, 2)} does not fit.",
             mend="Make the dart shorter.",
             where=(edge.lineage,),
         )
@@ -83,7 +87,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
         ),
         lines=tuple(part for line in piece.lines for part in carried(line, ((hinge, mouth),), region, motion)),
     )
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(new))
+    pattern, sums = meant(context.garment, context.garment.with_pieces(new))
     told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))
     return Outcome(pattern, (*told, *sums), (dart.name, *names, dart.tip))
 
@@ -95,10 +99,10 @@ def _lower(edges: list[Edge]) -> float:
 
 def describe(params: OpenDart) -> str:
     """Return the step in the maker's words."""
-    return f"Open a dart of {params.width:g} cm on {line_words(params.at.along)}, {params.long:g} cm long"
+    return f"Open a dart of {cm(params.width, 2)} on {line_words(params.at.along)}, {cm(params.long, 2)} long"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a dart at the place pointed at, hinged at the middle of each edge that does not touch it."""
     piece = subject.piece
     if subject.kind is not Kind.LINE or piece is None or subject.span is None:

@@ -13,21 +13,15 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
 from izett.geometry.point import add, right_of, scale, subtract, unit
-from izett.pattern.document import (
-    Closure,
-    Edge,
-    LevelLine,
-    Notch,
-    NotchKind,
-    Opening,
-    Pattern,
-    Piece,
-    Role,
-)
+from izett.pattern.document import Closure, Edge, LevelLine, Notch, NotchKind, Opening, Piece
+from izett.pattern.facts import Role
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Keeps, Line, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
+from izett.wording import cm
 
 #: cm. A centre edge bent by more takes no button stand.
 STRAIGHT = 0.3
@@ -37,7 +31,7 @@ class OpenUp(Params):
     """Where it opens, how it closes, how far."""
 
     closure: Closure = Field(Closure.ZIP, description="how it closes; a slit stays open")
-    at: Line = Field(description="the seam or edge; the opening begins where the line starts")
+    at: SpanRef = Field(description="the seam or edge; the opening begins where the line starts")
     long: float = length(20.0, low=0, high=150, meaning="length of the opening (0: the whole line)")
     stand: float = length(0.0, low=0, high=8, meaning="button stand beyond the centre: one diameter of a button")
 
@@ -48,11 +42,11 @@ def apply(params: OpenUp, context: Context) -> Outcome:
     whole = sum(span_length(context.piece_with(span.start), span) for span in chain)
     if params.long > whole + 1e-6:
         raise StepRefused(
-            f"{line_words(params.at.along).capitalize()} is {whole:.1f} cm long: an opening of {params.long:g} cm is longer.",
-            mend=f"Open at most {whole:.1f} cm.",
+            f"{line_words(params.at.along, begins=True)} is {cm(whole)} long: an opening of {cm(params.long, 2)} is longer.",
+            mend=f"Open at most {cm(whole)}.",
             where=(params.at.along,),
         )
-    pattern = context.pattern
+    pattern = context.garment
     first = chain[0]
     piece = context.piece_with(first.start)
     opened = params.long or whole
@@ -63,7 +57,7 @@ def apply(params: OpenUp, context: Context) -> Outcome:
         marked = replace(piece, notches=(*piece.notches, Notch(first, long, NotchKind.SINGLE)))
         pattern = pattern.with_pieces(marked)
     opening = Opening(context.named("opening"), params.closure, params.at.span, opened)
-    pattern = replace(pattern, openings=(*pattern.openings, opening))
+    pattern = pattern.adding(openings=(opening,))
     told = [Sum("opening", opened)]
     if params.stand:
         told.append(Sum("button stand", params.stand))
@@ -78,7 +72,7 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
     bent = max(abs((p[0] - start[0]) * along[1] - (p[1] - start[1]) * along[0]) for e in run for p in e.curve.points)
     if bent > STRAIGHT:
         raise StepRefused(
-            f"{line_words(params.at.along).capitalize()} is not straight: a button stand cannot be added.",
+            f"{line_words(params.at.along, begins=True)} is not straight: a button stand cannot be added.",
             mend="Straighten it first.",
             where=(params.at.along,),
         )
@@ -106,12 +100,12 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
 def describe(params: OpenUp) -> str:
     """Return the step in the maker's words."""
     what = {Closure.ZIP: "Zip", Closure.BUTTONS: "Buttons", Closure.PLACKET: "Placket", Closure.LACING: "Lacing"}
-    stand = f", stand {params.stand:g} cm" if params.stand else ""
-    long = f"of {params.long:g} cm in" if params.long else "all along"
+    stand = f", stand {cm(params.stand, 2)}" if params.stand else ""
+    long = f"of {cm(params.long, 2)} in" if params.long else "all along"
     return f"{what.get(params.closure, 'Slit')} {long} {line_words(params.at.along)}{stand}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer the closures that suit the line, from its upper end; a slit from the hem."""
     roles = (Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE, Role.PANEL, Role.UNDERARM)
     if subject.kind is not Kind.LINE or subject.role not in roles or subject.piece is None or subject.span is None:

@@ -13,11 +13,14 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.outline import along_line
-from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Pattern, Piece, Role, Seam, mouth_width
+from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Piece, Seam, mouth_width
+from izett.pattern.facts import Role, Zone
 from izett.pattern.paper import Gate, gate_of, parted_at
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, cut_off_name, parted
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, parted
+from izett.styling.references import Params, PointRef
 from izett.styling.subject import Subject, ends_of, run_of
 from izett.styling.words import line_words
 
@@ -33,7 +36,7 @@ UPPER = (Role.SHOULDER, Role.ARMHOLE, Role.NECK)
 class Princess(Params):
     """Where the line begins; it ends at the waist dart, or at the hem below a dart within the piece."""
 
-    start: Place = Field(description="where the line begins: shoulder, armhole or neckline")
+    start: PointRef = Field(description="where the line begins: shoulder, armhole or neckline")
     bow: float = length(0.0, low=-2, high=3, meaning="bulge of the line above the bust, towards the centre")
 
 
@@ -46,46 +49,44 @@ def apply(params: Princess, context: Context) -> Outcome:
             mend="Choose a place there, or draw a style line instead.",
             where=(edge.lineage,),
         )
-    pattern = context.pattern
+    pattern = context.garment
     bust = [dart for dart in piece.darts if dart.family == "bust" and not _opens_on(piece, dart, edge.lineage)]
     taken = 0.0
     if len(bust) > 1:
         # A full cup's dart in two: both close into the one line.
         family = {"darts": f"{piece.part}.{bust[0].family}", "ways": "one"}
-        pattern = context.work("share_intake", family, on=pattern).pattern
+        pattern = context.work("share_intake", family, on=pattern).garment
         bust = bust[:1]
     for dart in bust:
         moved = {"dart": dart.name, "to": params.start.model_dump()}
-        pattern = context.work("move_dart", moved, on=pattern).pattern
+        pattern = context.work("move_dart", moved, on=pattern).garment
         taken += mouth_width(pattern.piece(piece.name), pattern.piece(piece.name).dart(dart.name))
     piece = pattern.piece(piece.name)
     ready, diamond = _ready(context.on(pattern), piece, params.start)
-    front = piece.part.split("_")[-1] == "front"
+    front = piece.zone is Zone.FRONT
     naming = Naming(
-        f"princess_{piece.part}",
+        f"princess_{piece.zone}",
         f"{piece.title}, side panel",
         "side",
         ease=(0.0, MOST_OVER_BUST),
         lies="eased over the bust" if front else "eased over the shoulder blade",
     )
-    cut = parted(context.on(pattern), ready, naming, bow=params.bow, by=diamond)
-    seam = cut.seams[-1]
-    cut = _notched(cut, seam, ready.piece.marks.get("apex") if front else None)
-    side = cut_off_name(context.on(pattern), piece, naming)
-    named = {piece.name: f"{piece.title}, centre panel"}
-    cut = cut.with_pieces(*(replace(p, title=named[p.name]) for p in cut if p.name in named))
+    made = parted(context.on(pattern), ready, naming, bow=params.bow, by=diamond)
+    seam, side = made.seam, made.cut_off
+    cut = _notched(made.garment, seam, ready.piece.marks.get("apex") if front else None)
+    cut = cut.with_pieces(replace(cut.piece(piece.name), title=f"{piece.title}, centre panel"))
     lengths = [sum(s.edge.curve.length for s in walk(holding(cut, x.start), x)) for (x,) in seam.sides]
     sums = [Sum("bust dart taken up", taken)] if taken else []
     sums += [Sum(f"edge of the {seam.words[i]} panel", length) for i, length in enumerate(lengths)]
     sums.append(Sum("eased in", lengths[1] - lengths[0]))
-    return Outcome(cut, tuple(sums), (side, *(span.along for (span,) in seam.sides)))
+    return Outcome(cut, tuple(sums), (side, seam.name, *(span.along for (span,) in seam.sides)))
 
 
 def _opens_on(piece: Piece, dart: Intake, lineage: str) -> bool:
     return any(edge.end == dart.mouth[0] and edge.lineage == lineage for edge in piece.edges)
 
 
-def _ready(context: Context, piece: Piece, start: Place) -> tuple[Ready, Diamond | None]:
+def _ready(context: Context, piece: Piece, start: PointRef) -> tuple[Ready, Diamond | None]:
     """Return the piece parted at the top and at the foot of the line, and the dart within it that the line takes up."""
     edges = list(piece.edges)
     top = next((d for d in piece.darts if d.family != "waist" and _opens_on(piece, d, start.along)), None)
@@ -129,7 +130,7 @@ def _spans_x(a: float, b: float, x: float) -> bool:
     return min(a, b) < x < max(a, b)
 
 
-def _notched(pattern: Pattern, seam: Seam, apex: tuple[float, float] | None) -> Pattern:
+def _notched(pattern: Working, seam: Seam, apex: tuple[float, float] | None) -> Working:
     """Return the pattern with notches on both panels, at equal distances as sewn."""
     for (span,) in seam.sides:
         piece = holding(pattern, span.start)
@@ -152,7 +153,7 @@ def describe(params: Princess) -> str:
     return f"Princess line from {line_words(params.start.along)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a princess line from the place pointed at, or from each upper line of a piece with a waist dart."""
     piece = subject.piece
     families = [d.family for d in piece.darts] + [d.family for d in piece.diamonds] if piece else []

@@ -11,13 +11,17 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.fit import smoothed
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.sewn import holding
+from izett.pattern.working import Readable
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, count, length
-from izett.styling.parting import seam_named
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, count, length
+from izett.styling.parting import seam_of
+from izett.styling.references import Params
 from izett.styling.spreading import Slash, spread
 from izett.styling.subject import Kind, Subject
+from izett.wording import cm
 
 
 class PuffSleeve(Params):
@@ -31,18 +35,17 @@ class PuffSleeve(Params):
 
 def apply(params: PuffSleeve, context: Context) -> Outcome:
     """Spread the cap and raise its crown."""
-    seam = seam_named(context, "cap")
-    sleeve = holding(context.pattern, seam.sides[1][0].start)
+    seam = seam_of(context, SeamKind.CAP)
+    sleeve = holding(context.garment, seam.sides[1][0].start)
     caps = [e for e in sleeve.edges if e.role is Role.CAP]
     hem = next((e for e in sleeve.edges if e.role is Role.HEM), None)
     if len(caps) != 2 or hem is None:
         raise StepRefused(
             "The cap is parted, or the sleeve has no hem.", mend="Puff it before that step.", where=("cap",)
         )
-    context.read.update((caps[0].lineage, caps[1].lineage, hem.lineage))
     opened = spread(sleeve, _slashes(caps, hem, params))
     new = _raised(opened.piece, params.height)
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(new), lies="gathered over the crown")
+    pattern, sums = meant(context.garment, context.garment.with_pieces(new), lies="gathered over the crown")
     return Outcome(pattern, (Sum("added across the cap", params.fullness), Sum("crown higher", params.height), *sums))
 
 
@@ -82,12 +85,12 @@ def _raised(sleeve: Piece, height: float) -> Piece:
 def describe(params: PuffSleeve) -> str:
     """Return the step in the maker's words."""
     how = "the whole sleeve" if params.whole else "the cap"
-    return f"Puff {how}: {params.fullness:g} cm fuller, {params.height:g} cm higher"
+    return f"Puff {how}: {cm(params.fullness, 2)} fuller, {cm(params.height, 2)} higher"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a puff where a cap is pointed at."""
-    if subject.kind is Kind.LINE and subject.role is Role.CAP and any(seam.name == "cap" for seam in pattern.seams):
+    if subject.kind is Kind.LINE and subject.role is Role.CAP and pattern.seams_of(SeamKind.CAP):
         yield Offer("Puff the cap", {"fullness": 8.0})
         yield Offer("Gathered at cap and hem", {"fullness": 10.0, "whole": True})
 

@@ -15,10 +15,14 @@ from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length, share
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length, share
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.wording import cm
 
 #: The corner goes up, and out by at most this share of it: further out it would stand off as a wing.
 WING = 0.6
@@ -42,18 +46,19 @@ class ReachWedge(Params):
 def apply(params: ReachWedge, context: Context) -> Outcome:
     """Raise the corners of armhole and cap until the seams below have grown."""
     pieces: list[Piece] = []
-    for piece in context.pattern:
+    garment = context.garment
+    worn = {piece.name: piece for role in (Role.ARMHOLE, Role.CAP) for piece in garment.with_role(role)}
+    for piece in worn.values():
         new = piece
         for curved, seam in ((Role.ARMHOLE, Role.SIDE), (Role.CAP, Role.UNDERARM)):
             for edge, neighbour in _corners(piece, curved, seam):
-                context.read.update((edge.lineage, neighbour.lineage))
                 new = _wedged(new, edge.lineage, neighbour.lineage, params)
         if new is not piece:
             pieces.append(new)
     if not pieces:
         raise StepRefused("The pattern has no armhole with a side seam.", mend="Add a top.", where=("armhole",))
     return Outcome(
-        context.pattern.with_pieces(*pieces),
+        context.garment.with_pieces(*pieces),
         (Sum("longer at the side and the underarm seam", params.amount), Sum("pieces", float(len(pieces)), "")),
     )
 
@@ -150,10 +155,10 @@ def _with(edge: Edge, of: Edge, curve: Curve) -> Edge:
 
 def describe(params: ReachWedge) -> str:
     """Return the step in the maker's words."""
-    return f"Reach wedge: {params.amount:g} cm above the side seam and in the sleeve's underarm"
+    return f"Reach wedge: {cm(params.amount, 2)} above the side seam and in the sleeve's underarm"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer a wedge where an armhole, a cap or an underarm seam is pointed at."""
     if subject.kind is Kind.LINE and subject.role in (Role.ARMHOLE, Role.CAP, Role.UNDERARM):
         yield Offer("Add a reach wedge", {"amount": 2.0})

@@ -14,13 +14,17 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import Point
 from izett.geometry.root import root, roots
-from izett.pattern.document import Pattern, Piece, Role, Seam
+from izett.pattern.document import Piece, Seam
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.sewn import holding, seam_lengths, span_length
+from izett.pattern.working import Readable, Working
 from izett.styling.caps import warped
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum, length
-from izett.styling.parting import seam_named
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.parting import seam_of
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.wording import cm
 
 #: Cap grown or shrunk beyond this is another sleeve.
 LEAST_FACTOR, MOST_FACTOR = 0.3, 2.0
@@ -42,8 +46,8 @@ class RecapSleeve(Params):
 
 def apply(params: RecapSleeve, context: Context) -> Outcome:
     """Draw the cap to the armhole's length."""
-    seam = seam_named(context, "cap")
-    pattern = context.pattern
+    seam = seam_of(context, SeamKind.CAP)
+    pattern = context.garment
     if len(seam.sides[1]) != 2:
         raise StepRefused(
             "The cap is parted: it cannot be fitted as one.", mend="Re-cap before that step.", where=("cap",)
@@ -55,35 +59,30 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     old_width = sleeve.level("bicep")
     new = _fitted(sleeve, front.end, (front.along, back.along), wanted, params.by)
     after = pattern.with_pieces(new).with_seam(replace(seam, ease=(params.ease, params.ease)))
-    after = replace(after, intent=with_levels(pattern, after))
+    after = with_levels(pattern, after)
     height = new.vertex(front.end)[1] - new.vertex(front.start)[1]
     return Outcome(
         after,
         (
             Sum("armhole", before[0]),
             Sum("cap before", before[1]),
-            Sum("cap now", seam_lengths(after, after_seam(after))[1]),
+            Sum("cap now", seam_lengths(after, after.find_seam(seam.name) or seam)[1]),
             Sum("bicep line wider", new.level("bicep") - old_width),
             Sum("cap height", height),
         ),
     )
 
 
-def after_seam(pattern: Pattern) -> Seam:
-    """Return the seam of cap and armhole."""
-    return next(seam for seam in pattern.seams if seam.name == "cap")
-
-
-def _wanted(pattern: Pattern, seam: Seam, ease: float) -> tuple[float, float]:
+def _wanted(pattern: Working, seam: Seam, ease: float) -> tuple[float, float]:
     """Return the lengths of the front and the back cap: the armhole's, with half of the ease each."""
-    halves = {"front": 0.0, "back": 0.0}
+    halves = {Zone.FRONT: 0.0, Zone.BACK: 0.0}
     for span in seam.sides[0]:
         piece = holding(pattern, span.start)
-        halves["front" if "front" in span.along else "back"] += span_length(piece, span)
+        halves[Zone.FRONT if piece.zone_of(span.along) is Zone.FRONT else Zone.BACK] += span_length(piece, span)
     if not all(halves.values()):
         whole = sum(halves.values())
-        halves = {"front": whole / 2, "back": whole / 2}
-    return halves["front"] + ease / 2, halves["back"] + ease / 2
+        halves = {Zone.FRONT: whole / 2, Zone.BACK: whole / 2}
+    return halves[Zone.FRONT] + ease / 2, halves[Zone.BACK] + ease / 2
 
 
 def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float], by: By) -> Piece:
@@ -108,7 +107,7 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
         factor, shift = _solved(off)
     except ValueError:
         raise StepRefused(
-            f"The cap cannot be fitted to an armhole of {sum(wanted):.1f} cm with its ease by {by.value} alone.",
+            f"The cap cannot be fitted to an armhole of {cm(sum(wanted))} with its ease by {by.value} alone.",
             mend="Fit it by the other way, or change the armhole.",
             where=("cap",),
         ) from None
@@ -128,12 +127,12 @@ def _solved(off: Callable[[float, float], tuple[float, float]]) -> tuple[float, 
 
 def describe(params: RecapSleeve) -> str:
     """Return the step in the maker's words."""
-    return f"Re-cap the sleeve to its armhole by {params.by.value}, {params.ease:g} cm of ease"
+    return f"Re-cap the sleeve to its armhole by {params.by.value}, {cm(params.ease, 2)} of ease"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to re-cap where an armhole or a cap with a seam between them is pointed at."""
-    capped = any(seam.name == "cap" for seam in pattern.seams)
+    capped = pattern.seams_of(SeamKind.CAP)
     if subject.kind is Kind.LINE and subject.role in (Role.CAP, Role.ARMHOLE) and capped:
         for by in By:
             yield Offer(f"Re-cap the sleeve by {by.value}", {"by": by.value, "ease": 2.5})
@@ -147,7 +146,7 @@ OPERATION = Operation(
     describe=describe,
     group=Group.SLEEVE,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     blocks=("bodice", "sleeve"),
     examples=({"by": "width", "ease": 2.0}, {"by": "height", "ease": 3.0}),
 )

@@ -14,14 +14,18 @@ from izett.errors import StepRefused
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point, Vector
 from izett.geometry.root import root
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.sewn import holding
+from izett.pattern.working import Readable, Working
 from izett.styling.caps import warped
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Sum, length
-from izett.styling.parting import seam_named
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.parting import seam_of
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: A cap whose width grows or shrinks beyond this is another sleeve.
 LEAST_FACTOR, MOST_FACTOR = 0.6, 1.8
@@ -40,17 +44,16 @@ class ShapeCap(Params):
 
 def apply(params: ShapeCap, context: Context) -> Outcome:
     """Change height and width, then the notches."""
-    seam = seam_named(context, "cap")
-    sleeve = holding(context.pattern, seam.sides[1][0].start)
-    context.read.update(e.lineage for e in sleeve.edges if e.role is Role.CAP)
+    seam = seam_of(context, SeamKind.CAP)
+    sleeve = holding(context.garment, seam.sides[1][0].start)
     new = sleeve
     factor = 1.0
     if params.height:
         new, factor = _higher(new, params.height)
     new = _wider(new, params.front, params.back)
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(new), lies="above the notches")
+    pattern, sums = meant(context.garment, context.garment.with_pieces(new), lies="above the notches")
     if params.pitch:
-        pattern = _pitched(pattern, pattern.piece(new.name), params.pitch)
+        pattern = _pitched(pattern, seam, pattern.piece(new.name), params.pitch)
     told = [Sum("cap height", _height(new)), Sum("bicep line", new.level("bicep")), Sum("width times", factor, "")]
     return Outcome(pattern, (*told, *sums))
 
@@ -71,7 +74,7 @@ def _higher(sleeve: Piece, higher: float) -> tuple[Piece, float]:
     tall = crown[1] - base
     if tall + higher < 3:
         raise StepRefused(
-            f"A cap of {max(tall + higher, 0):.1f} cm is no cap.", mend="Lower it less.", where=(sleeve.name,)
+            f"A cap of {cm(max(tall + higher, 0))} is no cap.", mend="Lower it less.", where=(sleeve.name,)
         )
     whole = _cap_length(sleeve)
 
@@ -88,7 +91,7 @@ def _higher(sleeve: Piece, higher: float) -> tuple[Piece, float]:
         factor = root(lambda f: _cap_length(warped(sleeve, grown(f))) - whole, LEAST_FACTOR, MOST_FACTOR, within=1e-6)
     except ValueError:
         raise StepRefused(
-            f"With a cap {abs(higher):g} cm {'higher' if higher > 0 else 'lower'} no width keeps its length.",
+            f"With a cap {cm(abs(higher), 2)} {'higher' if higher > 0 else 'lower'} no width keeps its length.",
             mend="Change the height less.",
             where=(sleeve.name,),
         ) from None
@@ -98,7 +101,7 @@ def _higher(sleeve: Piece, higher: float) -> tuple[Piece, float]:
 def _wider(sleeve: Piece, front: float, back: float) -> Piece:
     ring: list[Edge] = []
     for edge in sleeve.edges:
-        out = front if "front" in edge.lineage else back
+        out = front if edge.zone is Zone.FRONT else back
         if edge.role is not Role.CAP or not out:
             ring.append(edge)
             continue
@@ -118,20 +121,21 @@ def _bulge(out: float, *, top_at_end: bool) -> Callable[[float], Vector]:
     return shift
 
 
-def _pitched(pattern: Pattern, sleeve: Piece, forward: float) -> Pattern:
+def _pitched(pattern: Working, seam: Seam, sleeve: Piece, forward: float) -> Working:
     """Return the pattern with the cap's notches turned forward: nearer to the front's underarm, further from the back's."""
     notches = tuple(
-        replace(n, distance=n.distance + (-forward if "front" in n.span.along else forward)) for n in sleeve.notches
+        replace(n, distance=n.distance + (-forward if sleeve.zone_of(n.span.along) is Zone.FRONT else forward))
+        for n in sleeve.notches
     )
-    cap = next((e for e in sleeve.edges if e.role is Role.CAP and "front" in e.lineage), None)
+    cap = next((e for e in sleeve.edges if e.role is Role.CAP and e.zone is Zone.FRONT), None)
     marks = dict(sleeve.marks)
     if cap is not None and "shoulder_notch" in marks:
         top_at_end = cap.curve.end[1] > cap.curve.start[1]
         at = cap.curve.length - forward if top_at_end else forward
         marks["shoulder_notch"] = cap.curve.at_distance(max(at, 0.0))
     pattern = pattern.with_pieces(replace(sleeve, notches=notches, marks=marks))
-    seams = tuple(replace(s, offset=s.offset + forward) if s.name == "cap" else s for s in pattern.seams)
-    return replace(pattern, seams=seams)
+    now = pattern.find_seam(seam.name) or seam
+    return pattern.with_seam(replace(now, offset=now.offset + forward))
 
 
 def describe(params: ShapeCap) -> str:
@@ -139,17 +143,17 @@ def describe(params: ShapeCap) -> str:
     parts = []
     if params.height:
         parts.append(signed(params.height, "higher by", "lower by"))
-    for where, cm in (("in front", params.front), ("behind", params.back)):
-        if cm:
-            parts.append(f"{signed(cm, 'wider by', 'narrower by')} half-way up {where}")
+    for where, by in (("in front", params.front), ("behind", params.back)):
+        if by:
+            parts.append(f"{signed(by, 'wider by', 'narrower by')} half-way up {where}")
     if params.pitch:
         parts.append(f"turned {signed(params.pitch, 'forward by', 'back by')}")
     return f"Cap: {', '.join(parts) or 'as it is'}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer height, width and pitch where a cap is pointed at."""
-    if subject.kind is Kind.LINE and subject.role is Role.CAP and any(seam.name == "cap" for seam in pattern.seams):
+    if subject.kind is Kind.LINE and subject.role is Role.CAP and pattern.seams_of(SeamKind.CAP):
         yield Offer("Cap height, the width following", {"height": -1.5})
         yield Offer("Widen half-way up", {"front": 0.5, "back": 0.5})
         yield Offer("Add to the back cap", {"back": 1.0})

@@ -10,11 +10,14 @@ from dataclasses import replace
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Pattern, mouth_width
+from izett.pattern.document import mouth_width
 from izett.pattern.paper import with_leg_shapes
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
+from izett.wording import cm
 
 #: Bowed further into the dart than this share of its mouth, the legs would meet before the tip.
 INWARDS = 0.1
@@ -23,7 +26,7 @@ INWARDS = 0.1
 class ShapeDart(Params):
     """Which dart, and how its legs run."""
 
-    dart: str = Field(description="a dart's name, or all of a family: front.bust", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="a dart's name, or all of a family: front.bust")
     bow: float = length(
         0.3, low=-1, high=1, meaning="bulge of each leg into the paper in its middle (−: into the dart)"
     )
@@ -35,22 +38,22 @@ def apply(params: ShapeDart, context: Context) -> Outcome:
     for dart in darts:
         if -params.bow > mouth_width(piece, dart) * INWARDS:
             raise StepRefused(
-                f"{dart_words(dart.name).capitalize()} is too narrow for legs bowed in by {-params.bow:g} cm.",
-                mend=f"Bow them by at most {mouth_width(piece, dart) * INWARDS:.1f} cm.",
+                f"{dart_words(dart.name, begins=True)} is too narrow for legs bowed in by {cm(-params.bow, 2)}.",
+                mend=f"Bow them by at most {cm(mouth_width(piece, dart) * INWARDS)}.",
                 where=(dart.name,),
             )
     shaped = with_leg_shapes(piece, [replace(dart, bow=params.bow) for dart in darts])
-    return Outcome(context.pattern.with_pieces(shaped), (Sum("bulge of each leg", params.bow),))
+    return Outcome(context.garment.with_pieces(shaped), (Sum("bulge of each leg", params.bow),))
 
 
 def describe(params: ShapeDart) -> str:
     """Return the step in the maker's words."""
     if params.bow == 0:
         return f"Draw the legs of {dart_words(params.dart)} straight"
-    return f"Bow the legs of {dart_words(params.dart)} {'out' if params.bow > 0 else 'in'} by {abs(params.bow):g} cm"
+    return f"Bow the legs of {dart_words(params.dart)} {'out' if params.bow > 0 else 'in'} by {cm(abs(params.bow), 2)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to bow a dart's legs."""
     if subject.dart is not None:
         yield Offer("Bow its legs", {"dart": subject.name, "bow": 0.3})

@@ -14,11 +14,16 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.fit import through
 from izett.geometry.point import Point, Vector, add, between, scale, unit
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable, Working
+from izett.pattern.worn import is_body
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: Marks on a hem piece between its corners.
 MARKS = 6
@@ -38,20 +43,19 @@ class ShapeHem(Params):
 def apply(params: ShapeHem, context: Context) -> Outcome:
     """Slide the hem's corners along their seams and draw it anew."""
     role = Role.WAIST if params.line == "waist" else Role.HEM
-    if role is Role.WAIST and any(seam.name == "waist" for seam in context.pattern.seams):
+    if role is Role.WAIST and context.garment.seams_of(SeamKind.WAIST):
         raise StepRefused(
             "The waist is sewn to a skirt: it is no hem.",
             mend="Shape the skirt's hem, or transpose the waist.",
             where=("waist",),
         )
-    pattern = context.pattern
+    pattern = context.garment
     done = 0
-    for piece in context.pattern:
+    for piece in context.garment.with_role(role):
         hems = [edge for edge in piece.edges if edge.role is role]
-        front, back = "front" in piece.part, "back" in piece.part
-        if not hems or not (front or back):
+        front = piece.zone is Zone.FRONT
+        if not is_body(piece):
             continue
-        context.read.update(edge.lineage for edge in hems)
         pattern = pattern.with_pieces(
             _shaped(pattern, piece, hems, params.front if front else params.back, params.side)
         )
@@ -68,7 +72,7 @@ def apply(params: ShapeHem, context: Context) -> Outcome:
     )
 
 
-def _shaped(pattern: Pattern, piece: Piece, hems: list[Edge], centre: float, side: float) -> Piece:
+def _shaped(pattern: Working, piece: Piece, hems: list[Edge], centre: float, side: float) -> Piece:
     """Return a piece with its hem drawn anew; on a panel the amounts run on from where its neighbour's end."""
     reach = _reach(pattern, piece.part, hems[0].role)
 
@@ -90,7 +94,7 @@ def _shaped(pattern: Pattern, piece: Piece, hems: list[Edge], centre: float, sid
             for name in {edge.start, edge.end} & moves.keys():
                 if edge.curve.length + amount(piece.vertex(name)) < LEAST_LEFT:
                     raise StepRefused(
-                        f"{piece.title}: that leaves less than {LEAST_LEFT:g} cm of seam above the hem.",
+                        f"{piece.title}: that leaves less than {cm(LEAST_LEFT, 2)} of seam above the hem.",
                         mend="Shorten less.",
                         where=(edge.lineage,),
                     )
@@ -102,10 +106,10 @@ def _shaped(pattern: Pattern, piece: Piece, hems: list[Edge], centre: float, sid
     return replace(new, edges=ring)
 
 
-def _reach(pattern: Pattern, part: str, role: Role) -> float:
+def _reach(pattern: Working, part: str, role: Role) -> float:
     """Return how far from the centre the hem of a half reaches on paper."""
     return max(
-        (max(e.curve.start[0], e.curve.end[0]) for p in pattern if p.part == part for e in p.edges if e.role is role),
+        (max(e.curve.start[0], e.curve.end[0]) for p in pattern.of_part(part) for e in p.edges if e.role is role),
         default=0.0,
     )
 
@@ -141,16 +145,16 @@ def _hem(piece: Piece, edge: Edge, moves: dict[str, Point], amount: Callable[[Po
 def describe(params: ShapeHem) -> str:
     """Return the step in the maker's words."""
     at = (("centre front", params.front), ("sides", params.side), ("centre back", params.back))
-    if len({cm for _, cm in at}) == 1:
+    if len({by for _, by in at}) == 1:
         return f"{params.line.capitalize()}: {signed(params.front, 'lengthen by', 'shorten by')} all around"
-    parts = [f"{signed(cm, 'longer by', 'shorter by')} at the {where}" for where, cm in at if cm]
+    parts = [f"{signed(by, 'longer by', 'shorter by')} at the {where}" for where, by in at if by]
     return f"{params.line.capitalize()}: {', '.join(parts)}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer length, a high–low hem and a train where a hem is pointed at."""
-    sewn = any(seam.name == "waist" for seam in pattern.seams)
-    if subject.kind is not Kind.LINE or subject.piece is None or "sleeve" in subject.piece.part:
+    sewn = bool(pattern.seams_of(SeamKind.WAIST))
+    if subject.kind is not Kind.LINE or subject.piece is None or not is_body(subject.piece):
         return
     if subject.role is Role.HEM or (subject.role is Role.WAIST and not sewn):
         line = "hem" if subject.role is Role.HEM else "waist"

@@ -18,16 +18,19 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import add, between, distance, scale, subtract, unit
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Intake, Pattern, Piece, Role, dart_angle, mouth_width
+from izett.pattern.document import Intake, Piece, dart_angle, mouth_width
+from izett.pattern.facts import CENTRES
 from izett.pattern.paper import with_leg_shapes, without_dart
 from izett.pattern.redraw import redrawn
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
+from izett.styling.references import DartsRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
+from izett.wording import cm
 
 #: Mouths come out wider or narrower by so much at most for the seam to keep its length.
 LEAST_FACTOR, MOST_FACTOR = 0.7, 1.3
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
 
 
 class Ways(StrEnum):
@@ -40,7 +43,7 @@ class Ways(StrEnum):
 class ShareIntake(Params):
     """Which darts, and how."""
 
-    darts: str = Field(description="all darts of a kind on a piece: back.waist", json_schema_extra={"refers": "darts"})
+    darts: DartsRef = Field(description="all darts of a kind on a piece: back.waist")
     ways: Ways = Field(Ways.EVEN, description="even: all alike wide; one: all in the first")
 
 
@@ -57,7 +60,7 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
     if all(distance(dart.pivot, darts[0].pivot) <= SAME_POINT for dart in darts):
         turned = _strips_turned(piece, darts, params.ways)
         by_each = max(mouth_width(turned, dart) for dart in turned.darts if dart.family == darts[0].family)
-        return Outcome(context.pattern.with_pieces(turned), (Sum("taken in by all", whole), Sum("by each", by_each)))
+        return Outcome(context.garment.with_pieces(turned), (Sum("taken in by all", whole), Sum("by each", by_each)))
     widths = {dart.name: whole / len(darts) for dart in darts}
     if params.ways is Ways.ONE:
         widths = {darts[0].name: whole}
@@ -78,13 +81,13 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
         factor = root(lambda f: _sewn(marked(f), lineage) - long, LEAST_FACTOR, MOST_FACTOR, within=1e-7)
     except ValueError:
         raise StepRefused(
-            f"{dart_words(params.darts).capitalize()} take in {whole:.1f} cm: marked so, the seam would not keep its length.",
+            f"{dart_words(params.darts, begins=True)} take in {cm(whole)}: marked so, the seam would not keep its length.",
             mend="Leave them apart, or turn one of them into something else first.",
             where=(params.darts,),
         ) from None
     piece, widths = marked(factor), {name: width * factor for name, width in widths.items()}
     return Outcome(
-        context.pattern.with_pieces(piece), (Sum("taken in by all", whole), Sum("by each", max(widths.values())))
+        context.garment.with_pieces(piece), (Sum("taken in by all", whole), Sum("by each", max(widths.values())))
     )
 
 
@@ -122,7 +125,7 @@ def _widened(piece: Piece, dart: Intake, width: float) -> Piece:
     moves = {dart.mouth[0]: add(middle, scale(half, -1)), dart.mouth[1]: add(middle, half)}
     if distance(middle, dart.pivot) < width:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} would be wider than it is long.",
+            f"{dart_words(dart.name, begins=True)} would be wider than it is long.",
             mend="Share the intake over more darts.",
             where=(dart.name,),
         )
@@ -132,10 +135,10 @@ def _widened(piece: Piece, dart: Intake, width: float) -> Piece:
 def describe(params: ShareIntake) -> str:
     """Return the step in the maker's words."""
     how = "make all alike wide" if params.ways is Ways.EVEN else "merge into one"
-    return f"{dart_words(params.darts).capitalize().removeprefix('The ').capitalize()}: {how}"
+    return f"{dart_words(params.darts, begins=True).removeprefix('The ').capitalize()}: {how}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to even out or merge where a piece has several darts of the kind."""
     dart, piece = subject.dart, subject.piece
     if dart is None or piece is None or sum(d.family == dart.family for d in piece.darts) < 2:

@@ -14,16 +14,20 @@ from izett.geometry.curve import Curve
 from izett.geometry.fit import smoothed
 from izett.geometry.point import Point, Vector, add, between, dot, left_of, right_of, scale, subtract
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Edge, Pattern, Piece, Role, Seam
+from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.facts import Role
 from izett.pattern.naming import readable
 from izett.pattern.paper import one_span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
+from izett.pattern.working import Readable, Working
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import seam_named
+from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. Of a line that a seam slides along this much must be left.
 LEAST_LEFT = 1.0
@@ -32,7 +36,7 @@ LEAST_LEFT = 1.0
 class ShiftSeam(Params):
     """Which seam, and how far it moves at its two ends."""
 
-    seam: str = Field(description="the seam's name", json_schema_extra={"refers": "seam"})
+    seam: SeamRef = Field(description="the seam's name")
     at_start: float = length(1.0, low=-6, high=6, meaning="into the first piece where the seam starts (−: the second)")
     at_end: float = length(1.0, low=-6, high=6, meaning="into the first piece where the seam ends (−: the second)")
 
@@ -77,7 +81,7 @@ def apply(params: ShiftSeam, context: Context) -> Outcome:
             where=(seam.name,),
         )
     giving = 0 if params.at_start + params.at_end >= 0 else 1
-    giver, taker = (_run(context.pattern, seam, side) for side in (giving, 1 - giving))
+    giver, taker = (_run(context.garment, seam, side) for side in (giving, 1 - giving))
     if giver.piece is taker.piece:
         raise StepRefused("That seam joins a piece to itself.", mend="Choose another seam.", where=(seam.name,))
     parts = [
@@ -90,15 +94,15 @@ def apply(params: ShiftSeam, context: Context) -> Outcome:
         for part, at_start in zip(parts, (True, False), strict=True)
     ]
     more = _moved(taker, [curve.end for curve, _ in grown], [whole for _, whole in grown])
-    pattern = context.pattern.with_pieces(less, more)
-    pattern = _agreeing(context.pattern, pattern, seam)
+    pattern = context.garment.with_pieces(less, more)
+    pattern = _agreeing(context.garment, pattern, seam)
     return Outcome(
-        replace(pattern, intent=with_levels(context.pattern, pattern)),
+        with_levels(context.garment, pattern),
         (Sum("moved where the seam starts", params.at_start), Sum("moved where it ends", params.at_end)),
     )
 
 
-def _agreeing(before: Pattern, after: Pattern, seam: Seam) -> Pattern:
+def _agreeing(before: Working, after: Working, seam: Seam) -> Working:
     """Return the pattern with both sides of the seam as far apart in length as they were, half of it taken at each end.
 
     Beside a curved seam a strip is longer on its outer side than on its inner one.
@@ -114,7 +118,7 @@ def _agreeing(before: Pattern, after: Pattern, seam: Seam) -> Pattern:
     return after
 
 
-def _run(pattern: Pattern, seam: Seam, side: int) -> _Run:
+def _run(pattern: Working, seam: Seam, side: int) -> _Run:
     piece, span, _ = one_span(pattern, seam.sides[side])
     stretches = walk(piece, span)
     edges = tuple(stretch.edge for stretch in stretches)
@@ -142,7 +146,7 @@ def _cut_off(run: _Run, amount: float, *, at_start: bool) -> _Part:
     edge = run.neighbour(at_start=at_start)
     if edge.is_leg or edge.curve.length - amount < LEAST_LEFT:
         raise StepRefused(
-            f"{run.piece.title}: the seam would leave less than {LEAST_LEFT:g} cm of {readable(edge.lineage)}.",
+            f"{run.piece.title}: the seam would leave less than {cm(LEAST_LEFT, 2)} of {readable(edge.lineage)}.",
             mend="Move it less, or the dart that is in the way first.",
             where=(edge.lineage,),
         )
@@ -197,7 +201,7 @@ def describe(params: ShiftSeam) -> str:
     return f"Shift the {params.seam.replace('_', ' ')} seam {how}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to shift the seam that the line is sewn in: forward or back."""
     if subject.kind is Kind.LINE and subject.piece is not None and subject.role is not Role.CAP:
         seam = seam_at(pattern, subject.piece, subject.name)

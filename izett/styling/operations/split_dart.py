@@ -8,24 +8,27 @@ from collections.abc import Iterator
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Edge, Pattern
+from izett.pattern.document import Edge
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, count, length
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, count, length
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
+from izett.wording import cm
 
 
 class SplitDart(Params):
     """Which dart, into how many, and how far apart."""
 
-    dart: str = Field(description="the dart's name", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart's name")
     into: int = count(2, low=2, high=4, meaning="how many darts it becomes")
     apart: float = length(2.5, low=1, high=8, meaning="from one to the next along the line, as sewn")
 
 
 def apply(params: SplitDart, context: Context) -> Outcome:
     """Move an equal share beside the dart, once for each further dart."""
-    pattern = context.pattern
+    pattern = context.garment
     made: list[str] = []
     outcome = Outcome(pattern)
     for number in range(1, params.into):
@@ -41,7 +44,7 @@ def apply(params: SplitDart, context: Context) -> Outcome:
         share = 1 / (params.into - number + 1)
         moved = {"dart": dart.name, "to": place, "share": share}
         outcome = context.work("move_dart", moved, on=pattern, label=str(number))
-        pattern = outcome.pattern
+        pattern = outcome.garment
         made += outcome.made
     return Outcome(pattern, outcome.sums, tuple(made))
 
@@ -58,10 +61,10 @@ def _before(edges: tuple[Edge, ...], lineage: str, mouth: str) -> float:
 
 def describe(params: SplitDart) -> str:
     """Return the step in the maker's words."""
-    return f"Split {dart_words(params.dart)} into {params.into}, {params.apart:g} cm apart"
+    return f"Split {dart_words(params.dart)} into {params.into}, {cm(params.apart, 2)} apart"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to split a dart in two."""
     if subject.dart is not None:
         yield Offer("Split in two", {"dart": subject.name})

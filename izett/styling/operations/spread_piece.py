@@ -22,13 +22,17 @@ from izett.geometry.outline import along_line, crossing_of
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, turn, unit
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Role, Span
+from izett.pattern.document import Edge, LevelLine, Piece, Span
+from izett.pattern.facts import Role, Zone
 from izett.pattern.sewn import span_length, walk
+from izett.pattern.working import Readable
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Line, Offer, Operation, Outcome, Params, Sum, count, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, count, length
+from izett.styling.references import Params, SpanRef
 from izett.styling.spreading import Slash, spread
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words, signed
+from izett.wording import cm
 
 #: rad. Strips turned further would lie over each other.
 MOST_TURN = 0.9
@@ -41,8 +45,8 @@ SLIM = -1.0
 class SpreadPiece(Params):
     """Which edge gains how much, and where the slashes run to."""
 
-    edge: Line = Field(description="the edge that becomes fuller")
-    opposite: Line = Field(description="the edge that the slashes run to")
+    edge: SpanRef = Field(description="the edge that becomes fuller")
+    opposite: SpanRef = Field(description="the edge that the slashes run to")
     amount: float = length(4.0, low=-20, high=80, meaning="added to the edge as drawn, over all lines")
     at_opposite: float = length(0.0, low=-20, high=80, meaning="added to the opposite edge (0: hinged there)")
     lines: int = count(3, low=1, high=12, meaning="how many lines the paper is slashed along")
@@ -67,18 +71,18 @@ def apply(params: SpreadPiece, context: Context) -> Outcome:
     else:
         opened = spread(piece, _slashes(piece, params))
         new, told = opened.piece, [Sum("drawn anew within", opened.off)]
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(new), lies="as gathers or flare")
+    pattern, sums = meant(context.garment, context.garment.with_pieces(new), lies="as gathers or flare")
     after = span_length(new, span)
     return Outcome(
         pattern, (Sum("edge before", before), Sum("edge now", after), Sum("added", after - before), *sums, *told)
     )
 
 
-def _one(context: Context, line: Line) -> tuple[Span, ...]:
+def _one(context: Context, line: SpanRef) -> tuple[Span, ...]:
     chain = context.chain(line.span)
     if len(chain) != 1:
         raise StepRefused(
-            f"{line_words(line.along).capitalize()} runs over several pieces.",
+            f"{line_words(line.along, begins=True)} runs over several pieces.",
             mend="Choose the part of it on one piece.",
             where=(line.along,),
         )
@@ -97,7 +101,7 @@ def _slashes(piece: Piece, params: SpreadPiece) -> list[Slash]:
     return found
 
 
-def _in_ring(piece: Piece, line: Line) -> list[Edge]:
+def _in_ring(piece: Piece, line: SpanRef) -> list[Edge]:
     stretches = walk(piece, line.span)
     edges = [stretch.edge for stretch in stretches]
     return edges if stretches[0].forward else edges[::-1]
@@ -145,8 +149,8 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
 
     if gained(MOST_TURN) < params.amount or params.amount < 0:
         raise StepRefused(
-            f"{params.amount:g} cm cannot be spread from the {params.stop} down.",
-            mend=f"Add at most {gained(MOST_TURN):.0f} cm, or let the spread run through the whole piece.",
+            f"{cm(params.amount, 2)} cannot be spread from the {params.stop} down.",
+            mend=f"Add at most {cm(gained(MOST_TURN), 0)}, or let the spread run through the whole piece.",
             where=(edge.lineage,),
         )
     total = root(lambda a: gained(a) - params.amount, 0.0, MOST_TURN) if params.amount else 0.0
@@ -206,7 +210,7 @@ def _on(edge: Edge, line: tuple[Point, ...]) -> Point:
 
 def describe(params: SpreadPiece) -> str:
     """Return the step in the maker's words."""
-    how = "hinged at" if params.at_opposite == 0 else f"with {params.at_opposite:g} cm at"
+    how = "hinged at" if params.at_opposite == 0 else f"with {cm(params.at_opposite, 2)} at"
     if params.at_opposite == params.amount:
         how = "parallel, to"
     to = f"stopping at the {params.stop}" if params.stop else f"{how} {line_words(params.opposite.along)}"
@@ -214,7 +218,7 @@ def describe(params: SpreadPiece) -> str:
     return f"Spread {line_words(params.edge.along)}: {signed(params.amount, 'add', 'take')} over {lines}, {to}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to spread the line pointed at, with slashes to each line that does not touch it."""
     piece = subject.piece
     if subject.kind is not Kind.LINE or piece is None or subject.span is None or subject.name == piece.on_fold:
@@ -222,18 +226,18 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
     for lineage in _opposites(piece, subject.name):
         span = run_of(pattern, piece, lineage)
         if span is not None:
-            opposite = Line.of(span).model_dump()
+            opposite = SpanRef.of(span).model_dump()
             yield Offer(
                 f"Add fullness here, hinged at {line_words(lineage)}", {"edge": subject.line(), "opposite": opposite}
             )
-    if subject.role is Role.UNDERARM and "front" in subject.name:
+    if subject.role is Role.UNDERARM and piece.zone_of(subject.name) is Zone.FRONT:
         back = next((e.lineage for e in piece.edges if e.role is Role.UNDERARM and e.lineage != subject.name), None)
         span = run_of(pattern, piece, back) if back else None
         if span is not None:
             # A bent arm: the paper is folded out in front, the back is longer and eased over the elbow.
             yield Offer(
                 "Slim: take out length at the front elbow",
-                {"edge": subject.line(), "opposite": Line.of(span).model_dump(), "amount": SLIM, "lines": 1},
+                {"edge": subject.line(), "opposite": SpanRef.of(span).model_dump(), "amount": SLIM, "lines": 1},
             )
     if subject.role is Role.HEM:
         for level in dict.fromkeys(line.level for line in piece.lines):
@@ -242,7 +246,7 @@ def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
             if span is not None:
                 yield Offer(
                     f"Add fullness here, stopping at the {level}",
-                    {"edge": subject.line(), "opposite": Line.of(span).model_dump(), "stop": level},
+                    {"edge": subject.line(), "opposite": SpanRef.of(span).model_dump(), "stop": level},
                 )
 
 

@@ -10,18 +10,21 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import cross, distance, subtract
-from izett.pattern.document import Pattern, Piece
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
-from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, cut_off_name, parted, ready_between
+from izett.pattern.document import Piece
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, parted, ready_between
+from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
+from izett.wording import cm
 
 
 class StyleLine(Params):
     """Where the line begins and ends, and how it runs."""
 
-    start: Place = Field(description="where the line begins")
-    end: Place = Field(description="where it ends")
+    start: PointRef = Field(description="where the line begins")
+    end: PointRef = Field(description="where it ends")
     bend: float = length(0.0, low=-12, high=12, meaning="bulge of the line in its middle (to the left from the start)")
     title: str = Field("Panel", max_length=40, description="what the part cut off is called: Yoke, Side panel")
 
@@ -33,12 +36,11 @@ def apply(params: StyleLine, context: Context) -> Outcome:
     name = "_".join("".join(c if c.isalnum() else " " for c in params.title.lower()).split()) or "panel"
     takes_up = any(gate.inwards for gate in ready.gates)
     ease = (0.0, MOST_OVER_BUST) if takes_up else (0.0, 0.0)
-    naming = Naming(f"{name}_{ready.piece.part}", f"{params.title} ({ready.piece.title.lower()})", name, ease=ease)
-    pattern = parted(context, ready, naming, bend=params.bend)
-    one = pattern.piece(cut_off_name(context, ready.piece, naming))
-    edge = next(e for e in one.edges if e.lineage.startswith(f"{context.uid}."))
-    made = (one.name, *(span.along for (span,) in pattern.seams[-1].sides), *(g.arrive for g in ready.gates))
-    return Outcome(pattern, (Sum("length of the line", edge.curve.length),), made)
+    naming = Naming(name, f"{params.title} ({ready.piece.title.lower()})", f"{name}_piece", ease=ease)
+    cut = parted(context, ready, naming, bend=params.bend)
+    edge = next(e for e in cut.garment.piece(cut.cut_off).edges if e.lineage in cut.lines)
+    made = (cut.cut_off, cut.seam.name, *sorted(cut.lines), *(g.arrive for g in ready.gates))
+    return Outcome(cut.garment, (Sum("length of the line", edge.curve.length),), made)
 
 
 def _refuse_crossed(ready: Ready, bend: float) -> None:
@@ -67,11 +69,11 @@ def _parts(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float
 
 def describe(params: StyleLine) -> str:
     """Return the step in the maker's words."""
-    bent = f", bent by {abs(params.bend):g} cm" if params.bend else ""
+    bent = f", bent by {cm(abs(params.bend), 2)}" if params.bend else ""
     return f"{params.title}: cut from {line_words(params.start.along)} to {line_words(params.end.along)}{bent}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a line from the place pointed at to the nearest place of every other line of the piece."""
     if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None:
         return

@@ -15,14 +15,16 @@ from izett.geometry.curve import straight
 from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.point import between, distance
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Role, legs, mouth_width
+from izett.pattern.document import Edge, Intake, Piece, legs, mouth_width
+from izett.pattern.facts import CENTRES, Role
+from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Place, Sum, length
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import DartRef, Params, PointRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import dart_words, line_words
-
-CENTRES = (Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.FOLD)
+from izett.wording import cm
 
 #: A gap lies at least so many times its width from the dart's point: nearer, closing it would throw the paper about.
 LEAST_REACH = 4.0
@@ -31,9 +33,9 @@ LEAST_REACH = 4.0
 class TakeGap(Params):
     """Where the gap is, how much, and the dart that takes it up."""
 
-    at: Place = Field(description="the place on the neckline, armhole or upper edge")
+    at: PointRef = Field(description="the place on the neckline, armhole or upper edge")
     intake: float = length(1.0, low=0.1, high=4, meaning="taken out there")
-    dart: str = Field(description="the dart that grows by it", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart that grows by it")
 
 
 def apply(params: TakeGap, context: Context) -> Outcome:
@@ -42,7 +44,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     other, edge, along = context.place(params.at)
     if other is not piece:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} does not lie on {other.title.lower()}.",
+            f"{dart_words(dart.name, begins=True)} does not lie on {other.title.lower()}.",
             mend="Choose a dart of the same piece.",
             where=(params.dart,),
         )
@@ -58,7 +60,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     reach = distance(dart.pivot, edge.curve.at_distance(along))
     if reach < LEAST_REACH * params.intake:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} ends too near to the gap.",
+            f"{dart_words(dart.name, begins=True)} ends too near to the gap.",
             mend="Choose another dart.",
             where=(dart.name,),
         )
@@ -96,7 +98,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
         ),
         lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
     )
-    pattern, sums = meant(context.pattern, context.pattern.with_pieces(after), lies="")
+    pattern, sums = meant(context.garment, context.garment.with_pieces(after), lies="")
     told = (
         Sum("taken out", params.intake),
         Sum("dart before", mouth_width(piece, dart)),
@@ -115,10 +117,10 @@ def _ring(edges: list[Edge], piece: Piece, dart: Intake) -> tuple[Edge, ...]:
 
 def describe(params: TakeGap) -> str:
     """Return the step in the maker's words."""
-    return f"Take a gap of {params.intake:g} cm out of {line_words(params.at.along)}, into {dart_words(params.dart)}"
+    return f"Take a gap of {cm(params.intake, 2)} out of {line_words(params.at.along)}, into {dart_words(params.dart)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to close a gap at the place pointed at into each dart of the piece."""
     roles = (Role.NECK, Role.ARMHOLE, Role.PANEL)
     if subject.kind is Kind.LINE and subject.role in roles and subject.piece is not None and subject.span:

@@ -5,16 +5,20 @@ width at its new level; to keep the width, lengthen or shorten instead. Common p
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
-from izett.pattern.document import Edge, Pattern, Piece, Role, Span
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Corner, Role, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.blocks import line_of
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. Of a dart or a seam at the waist, this much must be left.
 LEAST_LEFT = 1.5
@@ -30,16 +34,16 @@ def apply(params: TransposeWaist, context: Context) -> Outcome:
     """Slide each corner of the waist along its own seam or dart leg."""
     pieces = []
     change = 0.0
-    for part, centre in (("front", "waist_cf"), ("back", "waist_cb")):
-        waist = Span(f"{part}.{centre}", f"{part}.waist_side", f"{part}.waist")
+    for zone, centre in ((Zone.FRONT, Corner.WAIST_CF), (Zone.BACK, Corner.WAIST_CB)):
+        waist = line_of(context.garment, zone, Role.WAIST, (centre, Corner.WAIST_SIDE))
         before = context.span_length(waist)
         piece = _transposed(context.piece_with(waist.start), params.up)
         change += span_length(piece, waist) - before
         pieces.append(piece)
-    pattern = context.pattern.with_pieces(*pieces)
+    pattern = context.garment.with_pieces(*pieces)
     around = 2 * change
     return Outcome(
-        replace(pattern, intent=pattern.intent.with_ease({"waist": around})),
+        pattern.with_ease({"waist": around}),
         (Sum("waist seam up, front and back", params.up), Sum("waist seam longer, around", around)),
     )
 
@@ -73,7 +77,7 @@ def _slid(piece: Piece, along: Edge, corner: str, up: float, *, into: Vector) ->
     step = up / dot(upwards, axis)
     if along.curve.length - step < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: raising the waist by {up:g} cm leaves less than {LEAST_LEFT:g} cm of {along.lineage}.",
+            f"{piece.title}: raising the waist by {cm(up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {along.lineage}.",
             mend="Raise it less, or move the dart that is in the way first.",
             where=(along.lineage,),
         )
@@ -85,7 +89,7 @@ def describe(params: TransposeWaist) -> str:
     return f"Waist seam: {signed(params.up, 'raise', 'lower')} on the same shape"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to transpose the waist seam pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.WAIST:
         yield Offer("Raise or lower the waist seam on the same shape", {"up": 1.0})

@@ -11,9 +11,11 @@ from math import degrees
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Pattern, dart_angle
+from izett.pattern.document import dart_angle
 from izett.pattern.paper import trued_across
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
+from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
 
@@ -24,7 +26,7 @@ RUNS_ON = 1e-4
 class TrueDart(Params):
     """Which dart."""
 
-    dart: str = Field(description="the dart's name", json_schema_extra={"refers": "dart"})
+    dart: DartRef = Field(description="the dart's name")
 
 
 def apply(params: TrueDart, context: Context) -> Outcome:
@@ -33,12 +35,12 @@ def apply(params: TrueDart, context: Context) -> Outcome:
     edges, broken = trued_across(piece.edges, dart.mouth, dart_angle(piece, dart))
     if tuple(edges) == piece.edges and abs(broken) > RUNS_ON:
         raise StepRefused(
-            f"{dart_words(dart.name).capitalize()} opens on a straight line, which cannot be run across.",
+            f"{dart_words(dart.name, begins=True)} opens on a straight line, which cannot be run across.",
             mend="A dart on a straight seam gets its peak by itself: nothing is to be trued.",
             where=(dart.name,),
         )
     trued = replace(piece, edges=tuple(edges))
-    return Outcome(context.pattern.with_pieces(trued), (Sum("the line broke by", degrees(broken), "°"),))
+    return Outcome(context.garment.with_pieces(trued), (Sum("the line broke by", degrees(broken), "°"),))
 
 
 def describe(params: TrueDart) -> str:
@@ -46,7 +48,7 @@ def describe(params: TrueDart) -> str:
     return f"True the line across {dart_words(params.dart)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to true a dart."""
     if subject.dart is not None:
         yield Offer("True the line across it", {"dart": subject.name})

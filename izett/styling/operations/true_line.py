@@ -17,10 +17,13 @@ from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.fit import displaced
 from izett.geometry.motion import Motion
 from izett.geometry.point import Vector, dot, turn
-from izett.pattern.document import Edge, Pattern, Piece, Role
+from izett.pattern.document import Edge, Piece
+from izett.pattern.facts import Role
 from izett.pattern.sewn import holding, walk
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum
+from izett.pattern.working import Readable
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.parting import seam_named
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -50,15 +53,14 @@ def apply(params: TrueLine, context: Context) -> Outcome:
     """Draw the line anew between its corners."""
     if params.how is How.ACROSS:
         return _across(params, context)
-    pattern = context.pattern
+    pattern = context.garment
     off = 0.0
     met = False
-    for piece in context.pattern:
+    for piece in context.garment.with_lineage(params.line):
         edges = [edge for edge in piece.edges if edge.lineage == params.line]
         if not edges:
             continue
         met = True
-        context.read.update((params.line, edges[0].start, edges[-1].end))
         new = piece
         for edge in edges:
             curve, change = _redrawn(piece, edge, params.how)
@@ -113,7 +115,7 @@ def _across(params: TrueLine, context: Context) -> Outcome:
     corners = []
     for side in seam.sides:
         span = side[0 if params.at_start else -1]
-        piece = holding(context.pattern, span.start)
+        piece = holding(context.garment, span.start)
         stretch = walk(piece, span)[0 if params.at_start else -1]
         vertex = span.start if params.at_start else span.end
         vertex = piece.aliases.get(vertex, vertex)
@@ -127,7 +129,7 @@ def _across(params: TrueLine, context: Context) -> Outcome:
         )
         corners.append((piece, other, starts, inner))
     off = sum(inner for *_, inner in corners) - pi
-    pattern = context.pattern
+    pattern = context.garment
     for piece, other, ends_here, _ in corners:
         # The line that arrives at the corner turns one way to widen it, the one that leaves it the other.
         curve = _turned(other.curve, -off / 2 if ends_here else off / 2, at_start=not ends_here)
@@ -146,7 +148,7 @@ def describe(params: TrueLine) -> str:
     return f"{how} {line_words(params.line)}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to smooth, straighten or square the line pointed at."""
     if subject.kind is Kind.LINE and subject.role not in CENTRES:
         yield Offer("Smooth this line", {"how": "smooth", "line": subject.name})

@@ -11,13 +11,16 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import add, scale
-from izett.pattern.document import Pattern, Seam
+from izett.pattern.document import Seam
 from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, seam_lengths, walk
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Params, Phase, Sum
+from izett.pattern.working import Readable, Working
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum
 from izett.styling.parting import seam_named
+from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
+from izett.wording import cm
 
 #: cm. Of the last edge of a seam this much must be left.
 LEAST_LEFT = 1.0
@@ -40,7 +43,7 @@ class Takes(StrEnum):
 class TrueSeam(Params):
     """Which seam, which side changes, and at which end."""
 
-    seam: str = Field(description="the seam's name", json_schema_extra={"refers": "seam"})
+    seam: SeamRef = Field(description="the seam's name")
     takes: Takes = Field(Takes.SECOND, description="the side that takes the difference")
     at_start: bool = Field(False, description="at the seam's start, not at its end")
 
@@ -48,8 +51,8 @@ class TrueSeam(Params):
 def apply(params: TrueSeam, context: Context) -> Outcome:
     """Slide the corners until the difference is the ease that is meant."""
     seam = seam_named(context, params.seam)
-    first = beyond(context.pattern, seam)
-    pattern = context.pattern
+    first = beyond(context.garment, seam)
+    pattern = context.garment
     shares = {Takes.FIRST: (1.0, 0.0), Takes.SECOND: (0.0, 1.0), Takes.BOTH: (0.5, 0.5)}[params.takes]
     for _ in range(MOST_TIMES):
         off = beyond(pattern, seam)
@@ -61,7 +64,7 @@ def apply(params: TrueSeam, context: Context) -> Outcome:
     return Outcome(pattern, (Sum("difference before", first), Sum("difference now", beyond(pattern, seam))))
 
 
-def beyond(pattern: Pattern, seam: Seam) -> float:
+def beyond(pattern: Working, seam: Seam) -> float:
     """Return by how much (cm) the second side of a seam is longer than meant; negative where it is shorter."""
     one, two = seam_lengths(pattern, seam)
     low, high = seam.ease
@@ -69,14 +72,14 @@ def beyond(pattern: Pattern, seam: Seam) -> float:
     return over - high if over > high else over - low if over < low else 0.0
 
 
-def _slid(pattern: Pattern, seam: Seam, side: int, longer: float, *, at_start: bool) -> Pattern:
+def _slid(pattern: Working, seam: Seam, side: int, longer: float, *, at_start: bool) -> Working:
     span = seam.sides[side][0 if at_start else -1]
     piece = holding(pattern, span.start)
     stretch = walk(piece, span)[0 if at_start else -1]
     curve = stretch.open_curve
     if curve.length + longer < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: less than {LEAST_LEFT:g} cm of {readable(span.along)} would be left.",
+            f"{piece.title}: less than {cm(LEAST_LEFT, 2)} of {readable(span.along)} would be left.",
             mend="Let the other side take the difference, or take it at the other end.",
             where=(span.along,),
         )
@@ -92,7 +95,7 @@ def describe(params: TrueSeam) -> str:
     return f"True the {params.seam.replace('_', ' ')} seam: {who} takes the difference at the {where}"
 
 
-def offers(subject: Subject, pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to true the seam that the line is sewn in, where its sides differ."""
     if subject.kind is Kind.LINE and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)
@@ -108,6 +111,6 @@ OPERATION = Operation(
     describe=describe,
     group=Group.AGREE,
     offers=offers,
-    phase=Phase.FOLLOW,
+    sections=(Section.FOLLOW,),
     examples=({"seam": "side", "takes": "second"}, {"seam": "shoulder", "takes": "both"}),
 )

@@ -14,12 +14,17 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import add, scale
-from izett.pattern.document import Pattern, Role, Seam, Span
+from izett.pattern.document import Seam, Span
+from izett.pattern.facts import Corner, Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Params, Sum, length
+from izett.pattern.working import Readable
+from izett.styling.blocks import line_of
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
+from izett.wording import cm
 
 #: cm. The armhole stays this far inside the shoulder tip at the across line, else the sleeve would hang outwards.
 INSIDE_TIP = 0.2
@@ -45,30 +50,32 @@ class WidenAcross(Params):
 def apply(params: WidenAcross, context: Context) -> Outcome:
     """Slide the armhole at the across line, with the shoulder tip where its surplus is kept."""
     part = params.part
-    shoulder = Span(f"{part}.neck_shoulder", f"{part}.shoulder_tip", f"{part}.shoulder")
+    ends = (Corner.NECK_SHOULDER, Corner.SHOULDER_TIP)
+    shoulder = line_of(context.garment, Zone(part), Role.SHOULDER, ends)
     context.span_length(shoulder)
-    piece = context.piece_with(f"{part}.shoulder_tip")
+    tip = shoulder.end
+    piece = context.piece_with(tip)
     armholes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
     if len(armholes) != 1 or len(armholes[0].curve.points) != 7:
         raise StepRefused(
             f"The {part} armhole was changed by a step before this one: it cannot be widened in one line.",
             mend="Put this step before the one that moves the dart there.",
-            where=(f"{part}.armhole",),
+            where=tuple(edge.lineage for edge in armholes),
         )
     shift = (params.amount, 0.0)
     points = armholes[0].curve.points
     across = Curve(tuple(add(p, shift) if i in (2, 3, 4) else p for i, p in enumerate(points)))
     moves = {}
-    pattern = context.pattern
+    pattern = context.garment
     if params.surplus is Surplus.EASE:
         outer = walk(piece, shoulder)[-1].open_curve
-        moves[f"{part}.shoulder_tip"] = add(outer.end, scale(outer.end_direction, params.amount))
-        pattern = pattern.with_seam(_eased(_shoulder(pattern.seams), part, params.amount))
-    elif points[3][0] + params.amount > piece.vertex(f"{part}.shoulder_tip")[0] - INSIDE_TIP:
+        moves[tip] = add(outer.end, scale(outer.end_direction, params.amount))
+        pattern = pattern.with_seam(_eased(_shoulder(context, shoulder), shoulder, params.amount))
+    elif points[3][0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
         raise StepRefused(
-            f"With {params.amount:g} cm more, the {part} armhole reaches past the shoulder tip.",
+            f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip.",
             mend="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
-            where=(f"{part}.armhole", f"{part}.shoulder_tip"),
+            where=(armholes[0].lineage, tip),
         )
     widened = redrawn(piece, moves=moves, curves={armholes[0].start: across})
     return Outcome(
@@ -77,22 +84,22 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     )
 
 
-def _shoulder(seams: tuple[Seam, ...]) -> Seam:
-    for seam in seams:
-        if seam.name == "shoulder":
+def _shoulder(context: Context, line: Span) -> Seam:
+    for seam in context.garment.seams_along(line.along):
+        if seam.kind is SeamKind.SHOULDER:
             return seam
-    raise StepRefused("The pattern has no shoulder seam.", mend="Take the surplus off the tip.", where=("shoulder",))
+    raise StepRefused("The pattern has no shoulder seam.", mend="Take the surplus off the tip.", where=(line.along,))
 
 
-def _eased(seam: Seam, part: str, amount: float) -> Seam:
-    # The seam's ease is the back less the front.
-    more = amount if part == "back" else -amount
+def _eased(seam: Seam, line: Span, amount: float) -> Seam:
+    # The seam's ease is its second side less its first.
+    more = amount if any(span.along == line.along for span in seam.sides[1]) else -amount
     low, high = seam.ease[0] + more, seam.ease[1] + more
     if not 0 <= high <= MOST_EASE + 1e-9:
         raise StepRefused(
-            f"The back shoulder would be {high:.1f} cm longer than the front: at most {MOST_EASE:g} cm can be eased in.",
+            f"The back shoulder would be {cm(high)} longer than the front: at most {cm(MOST_EASE, 2)} can be eased in.",
             mend="Take the surplus off the tip, or add less.",
-            where=("shoulder",),
+            where=(seam.name,),
         )
     return replace(seam, ease=(low, high))
 
@@ -103,10 +110,10 @@ def describe(params: WidenAcross) -> str:
     return f"Across the {params.part}: {signed(params.amount, 'add', 'take')} at each armhole{kept}"
 
 
-def offers(subject: Subject, _pattern: Pattern) -> Iterator[Offer]:
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to widen the half whose armhole is pointed at."""
     if subject.kind is Kind.LINE and subject.role is Role.ARMHOLE and subject.piece is not None:
-        part = "front" if "front" in subject.piece.part else "back"
+        part = "front" if subject.piece.zone is Zone.FRONT else "back"
         yield Offer(f"Widen across the {part}", {"part": part, "amount": 0.5})
 
 

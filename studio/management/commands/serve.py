@@ -8,7 +8,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 from waitress import serve
 
-from izett.recipe import Recipe
+from izett.recipe.model import Recipe
 from studio.workroom import evaluator
 from studio.wsgi import application
 

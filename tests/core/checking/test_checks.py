@@ -8,7 +8,7 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.geometry.curve import Curve, straight
-from izett.recipe import Recipe
+from izett.recipe.model import Recipe
 from tests.bodies import some_bodies
 
 

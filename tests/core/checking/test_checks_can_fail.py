@@ -7,8 +7,9 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.checking.ease_map import ease_map
-from izett.pattern.document import Notch, NotchKind, Role, Span
-from izett.recipe import Recipe, Step
+from izett.pattern.document import Notch, NotchKind, Span
+from izett.pattern.facts import Role
+from izett.recipe.model import Recipe, Step
 from tests.core.blocks import drafted
 from tests.core.styling.worked import DRESS, line, worked
 

@@ -9,7 +9,7 @@ from izett.checking.check import Garment, Verdict, run
 from izett.drafting.ease import KNIT
 from izett.drafting.sets import starter_sets
 from izett.geometry.curve import straight
-from izett.pattern.document import Role
+from izett.pattern.facts import Role
 from tests.core.blocks import drafted
 
 BODY = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0, "high_bust_girth": 87.0}

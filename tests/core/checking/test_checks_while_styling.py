@@ -5,7 +5,7 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.checking.ease_map import ease_map
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 
 ZIP = {"closure": "zip", "at": {"start": "back.waist_cb", "end": "back.neck_cb", "along": "back.centre"}, "long": 0.0}
 
@@ -184,7 +184,7 @@ def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling
     """The commonest slip: the half drawn on the fold is cut as a whole piece, and nothing was added along the middle."""
     from dataclasses import replace
 
-    from izett.pattern.document import Role
+    from izett.pattern.facts import Role
 
     evaluation = worked(evaluator, middling, ("add_band", {"kind": "neckband", "edges": [
         {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}], "ratio": 1.0, "height": 2.0}))  # fmt: skip

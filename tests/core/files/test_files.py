@@ -20,7 +20,7 @@ from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances
 from izett.finishing.sheet import sheet_pieces
 from izett.pattern.sewn import span_length
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -4,7 +4,7 @@ from izett.catalogue import catalogue
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.fitting.compare import moves
 from izett.fitting.finding import Taken, finding_kind, finding_kinds, worked
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
 REMEDIES = [

@@ -18,7 +18,7 @@ from izett.pattern.copies import flipped, prefixed
 from izett.pattern.document import Span
 from izett.pattern.sewn import resolved, span_length
 from izett.pattern.walking import walked
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
 ARMHOLE = Span("front.underarm", "front.shoulder_tip", "front.armhole")

@@ -9,10 +9,11 @@ import pytest
 from izett.errors import ReferenceLost
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance, subtract, turn
-from izett.pattern.document import Role, Span, dart_angle, legs, mouth_width, tip_of
+from izett.pattern.document import Span, dart_angle, legs, mouth_width, tip_of
+from izett.pattern.facts import Role
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, place_on, seam_lengths, shutting, span_length, walk
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
 SIDE = Span("front.waist_side", "front.underarm", "front.side")

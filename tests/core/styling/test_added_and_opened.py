@@ -10,7 +10,8 @@ from shapely.affinity import scale as scaled
 from shapely.affinity import translate
 
 from izett.geometry.point import distance
-from izett.pattern.document import Closure, Role, dart_angle
+from izett.pattern.document import Closure, dart_angle
+from izett.pattern.facts import Role
 from izett.pattern.levels import width
 from izett.pattern.sewn import seam_lengths
 from tests.bodies import some_bodies, with_hips

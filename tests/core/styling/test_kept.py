@@ -10,7 +10,8 @@ from shapely import Polygon
 from izett.catalogue import catalogue
 from izett.geometry.point import add
 from izett.pattern.redraw import redrawn
-from izett.recipe import Evaluator, Recipe, Step
+from izett.recipe.model import Recipe, Step
+from izett.recipe.evaluator import Evaluator
 from izett.styling.kept import lost, paper
 from izett.styling.operation import Keeps, Operation, Outcome, Params
 from tests.bodies import with_hips

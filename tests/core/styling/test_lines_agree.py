@@ -12,9 +12,9 @@ from izett.checking.check import Garment, Verdict, run
 from izett.errors import StepRefused
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import dot
-from izett.pattern.document import Role
+from izett.pattern.facts import Role
 from izett.pattern.sewn import holding, walk
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Context
 from tests.bodies import some_bodies, with_hips
 from tests.core.styling.worked import DRESS, length, line, sides, sums, worked

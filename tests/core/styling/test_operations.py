@@ -17,7 +17,7 @@ from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import distance
 from izett.pattern.document import Span, dart_angle, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length
-from izett.recipe import Recipe, Step
+from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Phase
 from tests.bodies import some_bodies, with_hips
 

@@ -10,7 +10,7 @@ from shapely import LineString, Point
 
 from izett.checking.check import Verdict
 from izett.geometry.point import distance, subtract, turn
-from izett.pattern.document import Role
+from izett.pattern.facts import Role
 from izett.pattern.levels import around, width
 from izett.styling.subject import Kind, subject_of
 from tests.bodies import some_bodies

@@ -1,0 +1,268 @@
+"""The two halves of the body: a recipe describes one; here what differs between them becomes a left and a right.
+
+Both halves are worked in the same frame, drawn the same way round, and call their things alike. Laid together, what came
+out equal stays one: a pair, or a piece on the fold. What differs becomes a left and a right piece; a piece on the fold one
+whole piece. The right half's own things are then told apart by a mark that no step's name can have.
+"""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
+from types import MappingProxyType
+
+from izett.geometry.curve import straight
+from izett.geometry.motion import Motion
+from izett.geometry.point import Point, cross, distance, dot, scale, subtract, turn, unit
+from izett.geometry.tolerance import SAME_POINT
+from izett.pattern.copies import called, flipped, moved
+from izett.pattern.document import Accepted, Edge, Opening, Pattern, Piece, Seam, Span
+from izett.pattern.facts import Half
+from izett.pattern.paper import between_gates
+
+#: Begins the names of the right half's own things; a step's name cannot hold it.
+RIGHT_MARK = "right:"
+#: cm. Folds that leave one line by more are laid together first.
+ONE_LINE = 1e-6
+
+Rename = Callable[[str], str]
+
+
+def of_right(name: str) -> str:
+    """Return the name of the right half's own thing."""
+    return f"{RIGHT_MARK}{name}"
+
+
+@dataclass(frozen=True, slots=True)
+class Origin:
+    """What a thing of the garment laid together is called on its half."""
+
+    half: Half
+    name: str
+
+
+def origin(name: str) -> Origin:
+    """Return the half that a name is of, and what the thing is called there."""
+    own = name.removeprefix(RIGHT_MARK)
+    return Origin(Half.RIGHT if own != name else Half.BOTH, own)
+
+
+def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
+    """Return one whole piece of two halves that lie on the fold, the right one turned over and laid against it.
+
+    Where one half's fold is longer, its end runs on along the centre to the other's: that is how it would be cut.
+
+    Args:
+        left, right: the two halves, drawn alike.
+        rename: what the right half's things are called.
+    """
+    mine, theirs = _fold(left), _fold(right)
+    axis = (mine[0].curve.start, mine[-1].curve.end)
+    own_axis = (theirs[0].curve.start, theirs[-1].curve.end)
+    turned = called(flipped(right, own_axis), rename)
+    turned = _laid(turned, own_axis, axis)
+    start, end = mine[0].start, mine[-1].end
+    far_start, far_end = rename(theirs[0].start), rename(theirs[-1].end)
+    own = between_gates(left.edges, end, start)
+    added = between_gates(turned.edges, far_start, far_end)
+    names: dict[str, str] = {}
+    ring: list[Edge] = [*own]
+    ring += _bridge(mine[0], (start, own[-1].curve.end), (far_start, added[0].curve.start), names)
+    ring += added
+    ring += _bridge(mine[0], (far_end, added[-1].curve.end), (end, own[0].curve.start), names)
+    ring = [replace(e, start=names.get(e.start, e.start), end=names.get(e.end, e.end)) for e in ring]
+    # A ring closes to the last bit.
+    ring = [_closed(edge, ring[i - 1].curve.end) for i, edge in enumerate(ring)]
+    aliases = {**left.aliases, **{k: names.get(v, v) for k, v in turned.aliases.items()}, **names}
+
+    def on_whole(span: Span) -> Span:
+        return Span(names.get(span.start, span.start), names.get(span.end, span.end), span.along)
+
+    return replace(
+        left,
+        on_fold=None,
+        edges=tuple(ring),
+        darts=(*left.darts, *turned.darts),
+        diamonds=(*left.diamonds, *turned.diamonds),
+        marks=MappingProxyType({**turned.marks, **left.marks}),
+        lines=(*left.lines, *turned.lines),
+        notches=(*left.notches, *(replace(n, span=on_whole(n.span)) for n in turned.notches)),
+        aliases=MappingProxyType(aliases),
+        corners=MappingProxyType({**turned.corners, **left.corners}),
+    )
+
+
+def _fold(piece: Piece) -> list[Edge]:
+    """Return the edges on the fold in ring order, wherever the ring begins."""
+    run = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
+    first = next((i for i, e in enumerate(run) if not any(o.end == e.start for o in run)), 0)
+    return [*run[first:], *run[:first]]
+
+
+def _laid(piece: Piece, own: tuple[Point, Point], to: tuple[Point, Point]) -> Piece:
+    """Return a turned half with its fold on the line of the other's; where both are one line it stays."""
+    along = unit(subtract(to[1], to[0]))
+    if all(abs(cross(along, subtract(point, to[0]))) <= ONE_LINE for point in own):
+        return piece
+    turned = Motion.turning(turn(subtract(own[1], own[0]), along), about=own[1])
+    # The lower ends stay at one height: there the halves hang together.
+    off = subtract(to[1], own[1])
+    beside = subtract(off, scale(along, dot(off, along)))
+    return moved(piece, turned.then(Motion.sliding(beside)))
+
+
+def _bridge(fold: Edge, a: tuple[str, Point], b: tuple[str, Point], names: dict[str, str]) -> list[Edge]:
+    """Return the edge along the centre from one half's end of the fold to the other's; none where they are one place."""
+    if distance(a[1], b[1]) <= SAME_POINT:
+        # One corner, known by the left half's name.
+        mine, theirs = (a, b) if a[0] not in names and not a[0].startswith(RIGHT_MARK) else (b, a)
+        names[theirs[0]] = mine[0]
+        return []
+    return [Edge(fold.role, fold.lineage, a[0], b[0], straight(a[1], b[1]))]
+
+
+def _closed(edge: Edge, at: Point) -> Edge:
+    return edge if edge.curve.start == at else replace(edge, curve=type(edge.curve)((at, *edge.curve.points[1:])))
+
+
+def joined(left: Pattern, right: Pattern) -> Pattern:
+    """Return both halves as one garment: what came out equal once, what differs as a left and a right.
+
+    Where both are the same object that is the garment.
+    """
+    if left is right:
+        return left
+    pairs = _paired(left, right)
+    apart = {piece.name for piece in right.pieces if _apart(pairs, piece)}
+    own = {name for piece in right.pieces if piece.name in apart for name in _names_on(piece)}
+
+    def rename(name: str) -> str:
+        return of_right(name) if name in own else name
+
+    pieces = [part for mine, theirs in pairs for part in _together(mine, theirs, rename)]
+    seams = _sorted_out(left.seams, right.seams, lambda seam: _seam(seam, rename))
+    intent = replace(
+        left.intent,
+        along={
+            level: tuple(dict.fromkeys((*left.intent.along.get(level, ()), *(_span(s, rename) for s in spans))))
+            for level, spans in {**left.intent.along, **right.intent.along}.items()
+        },
+    )
+    titles = {**left.titles, **right.titles}
+    titles |= {of_right(name): title for name, title in right.titles.items() if name in own or name in apart}
+    titles |= {seam.name: titles[origin(seam.name).name] for seam in seams if origin(seam.name).name in titles}
+    return replace(
+        left,
+        pieces=tuple(pieces),
+        seams=tuple(seams),
+        intent=intent,
+        links=MappingProxyType({**left.links, **{rename(k): rename(v) for k, v in right.links.items()}}),
+        openings=tuple(_openings(left.openings, right.openings, rename)),
+        accepted=tuple(dict.fromkeys((*left.accepted, *right.accepted))),
+        titles=MappingProxyType(titles),
+    )
+
+
+def _paired(left: Pattern, right: Pattern) -> list[tuple[Piece | None, Piece | None]]:
+    pairs: list[tuple[Piece | None, Piece | None]] = [(p, right.find_piece(p.name)) for p in left.pieces]
+    pairs += [(None, piece) for piece in right.pieces if left.find_piece(piece.name) is None]
+    return [pair for pair in pairs if any(pair)]
+
+
+def _apart(pairs: Iterable[tuple[Piece | None, Piece | None]], piece: Piece) -> bool:
+    """Return whether a piece of the right half is one of its own."""
+    mine = next((a for a, b in pairs if b is piece), None)
+    return piece.half is Half.BOTH and not (mine is piece or mine == piece) and not (mine is not None and mine.is_whole)
+
+
+def _together(mine: Piece | None, theirs: Piece | None, rename: Rename) -> list[Piece]:
+    if mine is None:
+        return [] if theirs is None or theirs.half is Half.LEFT else [_right(theirs, rename)]
+    if theirs is None:
+        return [] if mine.half is Half.RIGHT else [_left(mine)]
+    if mine.half is not Half.BOTH:
+        return [mine if mine.half is Half.LEFT else theirs]
+    if mine is theirs or mine == theirs or mine.is_whole:
+        return [mine]
+    if mine.on_fold and theirs.on_fold:
+        whole = joined_on_fold(mine, theirs, rename)
+        return [replace(whole, title=f"{mine.title}, whole")]
+    return [_left(mine), _right(theirs, rename)]
+
+
+def _left(piece: Piece) -> Piece:
+    if piece.half is not Half.BOTH or piece.is_whole:
+        return piece
+    return replace(piece, half=Half.LEFT, on_fold=None, cut=_of_one(piece), title=f"{piece.title}, left")
+
+
+def _right(piece: Piece, rename: Rename) -> Piece:
+    if piece.half is not Half.BOTH or piece.is_whole:
+        return piece
+    turned = called(flipped(piece, (piece.grain[0], piece.grain[1])), rename)
+    return replace(
+        turned,
+        name=of_right(piece.name),
+        half=Half.RIGHT,
+        on_fold=None,
+        cut=_of_one(piece),
+        title=f"{piece.title}, right",
+    )
+
+
+def _of_one(piece: Piece) -> int:
+    """Return how many are cut of one half's own piece: of a pair one, of a piece on the fold as many as before."""
+    return piece.cut if piece.on_fold else max(piece.cut // 2, 1)
+
+
+def _names_on(piece: Piece) -> Iterable[str]:
+    yield from piece.vertices
+    yield from piece.aliases
+    yield from (edge.lineage for edge in piece.edges)
+    yield from (dart.name for dart in piece.darts)
+    yield from (diamond.name for diamond in piece.diamonds)
+
+
+def _span(span: Span, rename: Rename) -> Span:
+    return Span(rename(span.start), rename(span.end), rename(span.along))
+
+
+def _seam(seam: Seam, rename: Rename) -> Seam:
+    first, second = (tuple(_span(span, rename) for span in side) for side in seam.sides)
+    return replace(seam, sides=(first, second))
+
+
+def _sorted_out(left: Iterable[Seam], right: Iterable[Seam], renamed: Callable[[Seam], Seam]) -> list[Seam]:
+    """Return the seams of both halves: one where both have the same, else a left and a right."""
+    theirs: Mapping[str, Seam] = {seam.name: renamed(seam) for seam in right if seam.half is not Half.LEFT}
+    found: list[Seam] = []
+    mine: set[str] = set()
+    for seam in left:
+        if seam.half is Half.RIGHT:
+            continue
+        mine.add(seam.name)
+        twin = theirs.get(seam.name)
+        if seam.half is Half.LEFT or twin == seam:
+            found.append(seam)
+            continue
+        found.append(replace(seam, half=Half.LEFT))
+        if twin is not None:
+            found.append(replace(twin, name=of_right(seam.name), half=Half.RIGHT))
+    for name, seam in theirs.items():
+        if name not in mine:
+            found.append(seam if seam.half is Half.RIGHT else replace(seam, name=of_right(name), half=Half.RIGHT))
+    return found
+
+
+def _openings(left: Iterable[Opening], right: Iterable[Opening], rename: Rename) -> Iterable[Opening]:
+    mine = tuple(left)
+    yield from mine
+    for opening in right:
+        span = _span(opening.span, rename)
+        if span != opening.span:
+            yield replace(opening, name=of_right(opening.name), span=span)
+        elif opening not in mine:
+            yield opening
+
+
+def accepted_on(accepted: Accepted, where: tuple[str, ...]) -> bool:
+    """Return whether a finding about things of either half is the one that was accepted."""
+    return accepted.where == tuple(origin(name).name for name in where)

@@ -1,0 +1,482 @@
+"""Works recipes out: measures + a method + an ordered list of steps → the garment after each of them.
+
+A pattern is never drawn, it is worked out. Steps are worked in the order of their sections, for each half of the body on
+its own from where the halves first differ; what a step came to is remembered by what it read, so an edit costs what it
+touches, wherever it stands. A step that cannot act is kept, visibly skipped, and evaluation goes on.
+"""
+
+import json
+import logging
+from collections import ChainMap
+from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any, cast
+
+from pydantic import ValidationError
+from shapely.errors import ShapelyError
+
+import izett
+from izett.checking.check import Check, Finding, Garment, Result, found_by, told
+from izett.drafting.method import Choices, Draft, draft, sheet_for
+from izett.errors import IzettError, StepBroke, StepRefused, UnknownName
+from izett.geometry.outline import crossing
+from izett.geometry.tolerance import CROSSING_FLATNESS
+from izett.pattern.document import Pattern, Piece
+from izett.pattern.facts import Half, SeamKind
+from izett.pattern.halves import joined
+from izett.pattern.naming import in_titles, titles_of
+from izett.pattern.working import Changes, Record, RecordedBody, Working
+from izett.recipe.memory import Memory
+from izett.recipe.model import Recipe, Step
+from izett.recipe.shelf import Catalogue
+from izett.styling.kept import lost
+from izett.styling.operation import Context, Operation, Outcome, Section, Sum
+from izett.styling.references import Params
+from izett.wording import cm, titled
+
+#: What follows a fit step where a seam that it moves is sewn to another piece: the step, by the kind of the seam.
+FOLLOWERS: Mapping[SeamKind, str] = {SeamKind.CAP: "recap_sleeve", SeamKind.WAIST: "follow_waist"}
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """The garment after one step.
+
+    Attributes:
+        step: the step.
+        section: where it stood.
+        left, right: both halves after it (unchanged where the step did not act).
+        words: the step in the maker's words.
+        sums: its arithmetic.
+        made, read: names that it made and that it looked for.
+        failure: why it could not act, or None.
+        follows: the uids of the steps that asked for it; empty for a step of the recipe.
+    """
+
+    step: Step
+    section: Section
+    left: Pattern
+    right: Pattern
+    words: str
+    sums: tuple[Sum, ...] = ()
+    made: tuple[str, ...] = ()
+    read: frozenset[str] = frozenset()
+    failure: IzettError | None = None
+    follows: tuple[str, ...] = ()
+
+    @property
+    def pattern(self) -> Pattern:
+        """Both halves after the step as one garment."""
+        return joined(self.left, self.right)
+
+
+@dataclass(frozen=True)
+class Evaluation:
+    """A recipe worked out.
+
+    Attributes:
+        draft: the draft; where measures draft the halves apart, the left one.
+        right_draft: the draft of the right half, the same object where both are drafted alike.
+        stages: each step, in the order in which they were worked.
+        results: what the checks found.
+    """
+
+    draft: Draft
+    right_draft: Draft
+    stages: tuple[Stage, ...]
+    results: tuple[Result, ...]
+
+    @cached_property
+    def pattern(self) -> Pattern:
+        """The garment after the last step, both halves as one."""
+        return joined(self.left, self.right)
+
+    @cached_property
+    def source(self) -> Pattern:
+        """The source pieces under the style: as drafted, with what a fitting told of this body."""
+        fitted = [stage for stage in self.stages if stage.section is Section.FIT]
+        return fitted[-1].pattern if fitted else joined(self.draft.pattern, self.right_draft.pattern)
+
+    @property
+    def left(self) -> Pattern:
+        """The left half after the last step."""
+        return self.stages[-1].left if self.stages else self.draft.pattern
+
+    @property
+    def right(self) -> Pattern:
+        """The right half after the last step."""
+        return self.stages[-1].right if self.stages else self.right_draft.pattern
+
+    def half(self, half: Half) -> Pattern:
+        """Return a half after the last step; the left where both are alike."""
+        return self.right if half is Half.RIGHT else self.left
+
+    def needs(self, stage: Stage) -> list[str]:
+        """Return the uids of the earlier steps whose work a step acts on: it asked for a name that they made."""
+        found = []
+        for other in self.stages:
+            if other is stage:
+                break
+            if any(name in stage.read or any(r.startswith(f"{name}.") for r in stage.read) for name in other.made):
+                found.append(other.step.uid)
+        return found
+
+
+@dataclass(frozen=True, slots=True)
+class _Worked:
+    """What a step came to on one half: its changes, or why it could not act."""
+
+    changes: Changes | None
+    sums: tuple[Sum, ...] = ()
+    made: tuple[str, ...] = ()
+    read: frozenset[str] = frozenset()
+    failure: IzettError | None = None
+
+
+class Evaluator:
+    """Works recipes out and remembers what came of them; safe to share between threads.
+
+    Args:
+        catalogue: what can be drafted, done and checked.
+        memory: where results are remembered; a new one where none is given.
+    """
+
+    def __init__(self, catalogue: Catalogue, *, memory: Memory | None = None) -> None:
+        self.catalogue = catalogue
+        self.memory = memory or Memory()
+
+    def evaluate(self, recipe: Recipe, *, owner: Hashable = None) -> Evaluation:
+        """Work a recipe out.
+
+        Args:
+            recipe: the recipe.
+            owner: whose it is, by which results are remembered.
+
+        Raises:
+            UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
+        """
+        drafts = [self._drafted(recipe, half, owner) for half in (Half.LEFT, Half.RIGHT)]
+        left, right = (found.pattern for found in drafts)
+        # What was taken and no block reads is known of the body all the same.
+        bodies = tuple(
+            ChainMap(dict(recipe.measures_of(half)), cast("dict[str, float]", found.values))
+            for half, found in zip((Half.LEFT, Half.RIGHT), drafts, strict=True)
+        )
+        if drafts[0] is drafts[1]:
+            bodies = (bodies[0], bodies[0])
+        stages: list[Stage] = []
+        asked: dict[SeamKind, list[str]] = {}
+        waiting = self.in_sections(recipe.steps)
+        work = _HalvesWorked(self, (bodies[0], bodies[1]), owner)
+        for section in Section:
+            steps = [step for step in waiting if self.section_of(step) is section]
+            if section is Section.FOLLOW:
+                for step, follows in self._followers(asked, steps, left, right):
+                    stage = work.stage(step, section, left, right, follows)
+                    stages.append(stage)
+                    left, right = stage.left, stage.right
+            for step in steps:
+                stage = work.stage(step, section, left, right)
+                stages.append(stage)
+                left, right = stage.left, stage.right
+                operation = self.catalogue.operations.get(step.kind)
+                if section is Section.FIT and operation is not None and stage.failure is None and step.on:
+                    for kind in operation.moves:
+                        asked.setdefault(kind, []).append(step.uid)
+        results = self._checked(joined(left, right), bodies[0], owner)
+        return Evaluation(drafts[0], drafts[1], tuple(stages), results)
+
+    def section_of(self, step: Step) -> Section:
+        """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""
+        operation = self.catalogue.operations.get(step.kind)
+        if operation is None:
+            return step.section or Section.STYLE
+        return step.section if step.section in operation.sections else operation.section
+
+    def in_sections(self, steps: Sequence[Step]) -> list[Step]:
+        """Return steps in the order in which they are worked: by section, else in their own order."""
+        order = list(Section)
+        return sorted(steps, key=lambda step: order.index(self.section_of(step)))
+
+    def _followers(
+        self, asked: Mapping[SeamKind, Sequence[str]], steps: Sequence[Step], left: Pattern, right: Pattern
+    ) -> list[tuple[Step, tuple[str, ...]]]:
+        """Return the steps that follow a fitting: for a seam that it moved, unless the recipe says itself what follows."""
+        found = []
+        given = {step.kind for step in steps if step.on}
+        for seam_kind, kind in FOLLOWERS.items():
+            here = left.seams_of(seam_kind) or right.seams_of(seam_kind)
+            if seam_kind in asked and here and kind not in given and kind in self.catalogue.operations:
+                version = self.catalogue.operations[kind].version
+                step = Step(f"{asked[seam_kind][0]}-{seam_kind.value}", kind, {}, version=version)
+                found.append((step, tuple(asked[seam_kind])))
+        return found
+
+    def _drafted(self, recipe: Recipe, half: Half, owner: Hashable) -> Draft:
+        side = half if recipe.apart else Half.BOTH
+        key = _key("draft", izett.__version__, recipe.drafted_from(side))
+        found: Draft = self.memory.kept(owner, key, lambda: self._draft(recipe, side))
+        return found
+
+    def _draft(self, recipe: Recipe, half: Half) -> Draft:
+        first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
+        sheet = sheet_for((first, *also), tuple(sorted(recipe.schools.items())), recipe.fit, recipe.cloth)
+
+        def concerns(symbol: str) -> bool:
+            # What was set for a block, cloth or school that is not drafted now is kept in the recipe for when it is.
+            return sheet.has(symbol) or next(self.catalogue.entries(symbol), None) is None
+
+        choices = Choices(
+            recipe.school,
+            recipe.schools,
+            recipe.fit,
+            recipe.cloth,
+            {symbol: value for symbol, value in recipe.overrides.items() if concerns(symbol)},
+            recipe.house,
+            recipe.why,
+        )
+        return draft(first, recipe.measures_of(half), also=also, choices=choices)
+
+    def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
+        return tuple(
+            _in_words(told(check, pattern, finding), pattern)
+            for check in self.catalogue.checks.values()
+            for finding in self._found(check, pattern, body, owner)
+        )
+
+    def _found(self, check: Check, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Finding, ...]:
+        if check.by_piece:
+            # Remembered by piece already.
+            return tuple(found_by(check, Garment(pattern, body)))
+
+        def work() -> tuple[Record, tuple[Finding, ...]]:
+            record = Record()
+            garment = Garment(Working(pattern, record), RecordedBody(body, record))
+            return record, tuple(found_by(check, garment))
+
+        found: tuple[Finding, ...] = self.memory.read(owner, ("check", check.key), (pattern, pattern, body), work)
+        return found
+
+    def forget(self) -> None:
+        """Forget everything (for benchmarks and tests)."""
+        self.memory.forget()
+
+
+@dataclass(frozen=True)
+class _HalvesWorked:
+    """Works steps on both halves."""
+
+    evaluator: Evaluator
+    bodies: tuple[Mapping[str, float], Mapping[str, float]]
+    owner: Hashable
+
+    def stage(
+        self, step: Step, section: Section, left: Pattern, right: Pattern, follows: tuple[str, ...] = ()
+    ) -> Stage:
+        """Return both halves after a step."""
+        operation = self.evaluator.catalogue.operations.get(step.kind)
+        skipped = Stage(step, section, left, right, _unknown_words(step), follows=follows)
+        if operation is None or step.version > operation.version:
+            return replace(skipped, failure=_unknown(step))
+        return self._known(step, operation, skipped)
+
+    def _known(self, step: Step, operation: Operation, skipped: Stage) -> Stage:
+        """Return both halves after a step of a known kind; `skipped` is the stage where it does not act."""
+        left, right = skipped.left, skipped.right
+        try:
+            params = operation.params.model_validate(operation.upgraded(step.params, step.version))
+        except ValidationError as error:
+            return replace(skipped, words=operation.title, failure=invalid_params(operation.title, error))
+        words = _sided(titled(operation.describe(params), titles_of(left, right)), step.half)
+        skipped = replace(skipped, words=words)
+        if step.half is not Half.BOTH and not operation.sided:
+            return replace(skipped, failure=_no_half(words, step.half))
+        if not step.on:
+            return skipped
+        worked = self._worked(step, operation, params, left, right)
+        failures = [(half, one.failure) for half, one in worked.items() if one.failure is not None]
+        read = frozenset().union(*(one.read for one in worked.values()))
+        if failures:
+            half, failure = failures[0]
+            apart = len(worked) > 1 and len(failures) < len(worked)
+            return replace(skipped, read=read, failure=_told_of(failure, half if apart else Half.BOTH, left, right))
+        after = self._laid(step, worked, left, right)
+        if isinstance(after, IzettError):
+            return replace(skipped, read=read, failure=after)
+        sums = tuple(Sum(in_titles(what, *after), value, unit) for what, value, unit in _sums(worked))
+        made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
+        now = titled(words, titles_of(*after))
+        return replace(skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read)
+
+    def _worked(
+        self, step: Step, operation: Operation, params: Params, left: Pattern, right: Pattern
+    ) -> dict[Half, _Worked]:
+        """Return what a step comes to on each half that it is for; once where the halves are alike."""
+        left_body, right_body = self.bodies
+        alike = left is right and left_body is right_body
+        found: dict[Half, _Worked] = {}
+        if step.half is not Half.RIGHT:
+            found[Half.LEFT] = self._of_half(step, operation, params, left, right, left_body)
+        if step.half is Half.RIGHT or (step.half is Half.BOTH and not alike and not operation.joins):
+            found[Half.RIGHT] = self._of_half(step, operation, params, right, left, right_body)
+        return found
+
+    def _of_half(
+        self,
+        step: Step,
+        operation: Operation,
+        params: Params,
+        own: Pattern,
+        other: Pattern,
+        body: Mapping[str, float],
+    ) -> _Worked:
+        def work() -> tuple[Record, _Worked]:
+            context = Context.before(step.uid, own, body, self.evaluator.catalogue.operations, other=other)
+            return context.record, _acted(operation, params, context)
+
+        key = _key(step.kind, operation.version, step.params, step.uid, step.version)
+        found: _Worked = self.evaluator.memory.read(self.owner, key, (own, other, body), work)
+        return found
+
+    def _laid(
+        self, step: Step, worked: Mapping[Half, _Worked], left: Pattern, right: Pattern
+    ) -> tuple[Pattern, Pattern] | IzettError:
+        """Return both halves with the changes laid on, or why that cannot be."""
+        changes = {half: one.changes or Changes() for half, one in worked.items()}
+        if Half.LEFT in changes and Half.RIGHT not in changes and step.half is Half.BOTH:
+            # Worked once for both: the halves are alike, or the step joined them.
+            after = changes[Half.LEFT].on(left, uid=step.uid)
+            return after, after if left is right else changes[Half.LEFT].on(right, uid=step.uid)
+        mine = changes[Half.LEFT].on(left, uid=step.uid) if Half.LEFT in changes else left
+        theirs = changes[Half.RIGHT].on(right, uid=step.uid) if Half.RIGHT in changes else right
+        for piece in (*mine.pieces, *theirs.pieces):
+            if (piece.is_whole or piece.half is not Half.BOTH) and _differs(mine, theirs, piece.name):
+                return _whole_refused(step.half, piece)
+        return mine, theirs
+
+
+def _differs(left: Pattern, right: Pattern, name: str) -> bool:
+    mine, theirs = left.find_piece(name), right.find_piece(name)
+    return mine is not theirs and mine != theirs
+
+
+def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
+    try:
+        outcome = operation.apply(params, context)
+        failure = _crossed(operation.describe(params), context.garment, outcome)
+        off = lost(operation.keeps, context.garment, outcome.garment)
+    except IzettError as error:
+        return _Worked(None, read=context.record.names(), failure=error)
+    except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
+        # The other steps must not be lost with it; the tests take it for the fault that it is.
+        logging.getLogger(__name__).exception("step %s (%s)", operation.key, context.uid)
+        broke = _broke(operation.describe(params), fault)
+        return _Worked(None, read=context.record.names(), failure=broke)
+    read = context.record.names()
+    if failure is not None:
+        return _Worked(None, read=read, failure=failure)
+    return _Worked(outcome.garment.changes, (*outcome.sums, *off), outcome.made, read)
+
+
+def _sums(worked: Mapping[Half, _Worked]) -> Sequence[Sum]:
+    """Return a step's arithmetic; where the halves come to something else, each half's."""
+    found = list(worked.items())
+    if len(found) == 1 or found[0][1].sums == found[1][1].sums:
+        return found[0][1].sums
+    return [Sum(f"{half.value}: {what}", value, unit) for half, one in found for what, value, unit in one.sums]
+
+
+def _sided(words: str, half: Half) -> str:
+    return words if half is Half.BOTH else f"{half.value.capitalize()} half: {words[:1].lower()}{words[1:]}"
+
+
+def _in_words(result: Result, pattern: Pattern) -> Result:
+    titles = titles_of(pattern)
+    mends = tuple(replace(mend, words=titled(mend.words, titles)) for mend in result.finding.mends)
+    finding = replace(result.finding, mends=mends) if mends else result.finding
+    return replace(result, finding=finding, words=titled(result.words, titles), mend=titled(result.mend, titles))
+
+
+def _told_of(failure: IzettError, half: Half, left: Pattern, right: Pattern) -> IzettError:
+    """Return a failure with titles in it, and the half that it concerns where the other could be worked."""
+    side = "" if half is Half.BOTH else f"On the {half.value} half: "
+    message, mend = in_titles(failure.message, left, right), in_titles(failure.mend, left, right)
+    return type(failure)(f"{side}{message}", mend=mend, where=failure.where)
+
+
+def _unknown_words(step: Step) -> str:
+    return f"Unknown step “{step.kind}”"
+
+
+def _unknown(step: Step) -> UnknownName:
+    return UnknownName(
+        f"This version of the program does not know the step “{step.kind}” (version {step.version}).",
+        mend="It is kept and skipped; a newer version can work it.",
+        where=(step.kind,),
+    )
+
+
+def _no_half(words: str, half: Half) -> StepRefused:
+    return StepRefused(
+        f"{words}: this step has no {half.value} half.",
+        mend="Set it to both halves.",
+        where=(half.value,),
+    )
+
+
+def _whole_refused(half: Half, piece: Piece) -> StepRefused:
+    if half is Half.BOTH:
+        return StepRefused(
+            f"{piece.title} is one piece over both halves, and this step would change it differently from either half.",
+            mend="Put the step before the one that joined the halves, or set it to one side of the piece.",
+            where=(piece.name,),
+        )
+    return StepRefused(
+        f"{piece.title} is one piece over both halves: it has no {half.value} half any more.",
+        mend="Set the step to both halves and point at the side of the piece that you mean, or put it before the unfolding.",
+        where=(piece.name, half.value),
+    )
+
+
+def _broke(words: str, fault: Exception) -> StepBroke:
+    return StepBroke(
+        f"{words}: this step cannot handle this shape ({type(fault).__name__}).",
+        mend="Put the step earlier, or choose another place or amount. This is a fault in the program: please report it.",
+    )
+
+
+def _crossed(words: str, before: Working, outcome: Outcome) -> StepRefused | None:
+    """Return the refusal of a step that makes an outline cross itself, whichever step it is."""
+    for piece in outcome.garment.since(before)[1]:
+        if (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
+            return StepRefused(
+                f"{words}: the outline of the {piece.title.lower()} would cross itself near "
+                f"{cm(spot[0])} across, {cm(spot[1])} up.",
+                mend="Use a smaller amount, or choose another place.",
+                where=(piece.name,),
+            )
+    return None
+
+
+def invalid_params(title: str, error: ValidationError) -> StepRefused:
+    """Return what is wrong with a step's parameters, in words."""
+    first = error.errors()[0]
+    name = ".".join(str(part) for part in first["loc"]) or "parameters"
+    return StepRefused(
+        f"{title}: {name.replace('_', ' ')}: {first['msg'].lower()} (it is {first.get('input')!r}).",
+        mend=_in_range(first),
+        where=(name,),
+    )
+
+
+def _in_range(first: Any) -> str:
+    bound = first.get("ctx", {})
+    for key, words in (("ge", "at least"), ("le", "at most"), ("gt", "more than"), ("lt", "less than")):
+        if key in bound:
+            return f"Enter {words} {bound[key]:g}."
+    return "Enter a value that it can have."
+
+
+def _key(*parts: Any) -> str:
+    return json.dumps(parts, sort_keys=True, allow_nan=False, default=str)
