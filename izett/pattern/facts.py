@@ -117,8 +117,15 @@ class Corner(StrEnum):
     LINE_END = "line_end"
 
 
-#: Corners at the neck, at the waist and at the centre.
-WAIST_CENTRES = (Corner.WAIST_CF, Corner.WAIST_CB)
+#: Corners at the middle of the body.
+CENTRE_CORNERS = (
+    Corner.NECK_CF,
+    Corner.NECK_CB,
+    Corner.WAIST_CF,
+    Corner.WAIST_CB,
+    Corner.HEM_CF,
+    Corner.HEM_CB,
+)
 
 
 class SeamKind(StrEnum):

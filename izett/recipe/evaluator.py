@@ -52,6 +52,7 @@ class Stage:
         made, read: names that it made and that it looked for.
         failure: why it could not act, or None.
         follows: the uids of the steps that asked for it; empty for a step of the recipe.
+        asks: seams whose other side is to follow.
     """
 
     step: Step
@@ -64,6 +65,7 @@ class Stage:
     read: frozenset[str] = frozenset()
     failure: IzettError | None = None
     follows: tuple[str, ...] = ()
+    asks: tuple[SeamKind, ...] = ()
 
     @property
     def pattern(self) -> Pattern:
@@ -132,6 +134,7 @@ class _Worked:
     made: tuple[str, ...] = ()
     read: frozenset[str] = frozenset()
     failure: IzettError | None = None
+    asks: tuple[SeamKind, ...] = ()
 
 
 class Evaluator:
@@ -181,9 +184,10 @@ class Evaluator:
                 stages.append(stage)
                 left, right = stage.left, stage.right
                 operation = self.catalogue.operations.get(step.kind)
-                if section is Section.FIT and operation is not None and stage.failure is None and step.on:
-                    for kind in operation.moves:
-                        asked.setdefault(kind, []).append(step.uid)
+                acts = operation is not None and stage.failure is None and step.on
+                moves = operation.moves if acts and operation and section is Section.FIT else ()
+                for kind in dict.fromkeys((*moves, *stage.asks)):
+                    asked.setdefault(kind, []).append(step.uid)
         results = self._checked(joined(left, right), bodies[0], owner)
         return Evaluation(drafts[0], drafts[1], tuple(stages), results)
 
@@ -209,7 +213,7 @@ class Evaluator:
             here = left.seams_of(seam_kind) or right.seams_of(seam_kind)
             if seam_kind in asked and here and kind not in given and kind in self.catalogue.operations:
                 version = self.catalogue.operations[kind].version
-                step = Step(f"{asked[seam_kind][0]}-{seam_kind.value}", kind, {}, version=version)
+                step = Step(f"{asked[seam_kind][0]}-{seam_kind.value}", kind, {"as_meant": True}, version=version)
                 found.append((step, tuple(asked[seam_kind])))
         return found
 
@@ -307,7 +311,8 @@ class _HalvesWorked:
         sums = tuple(Sum(in_titles(what, *after), value, unit) for what, value, unit in _sums(worked))
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(words, titles_of(*after))
-        return replace(skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read)
+        asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))
+        return replace(skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read, asks=asks)
 
     def _worked(
         self, step: Step, operation: Operation, params: Params, left: Pattern, right: Pattern
@@ -376,7 +381,7 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     read = context.record.names()
     if failure is not None:
         return _Worked(None, read=read, failure=failure)
-    return _Worked(outcome.garment.changes, (*outcome.sums, *off), outcome.made, read)
+    return _Worked(outcome.garment.changes, (*outcome.sums, *off), outcome.made, read, asks=outcome.asks)
 
 
 def _sums(worked: Mapping[Half, _Worked]) -> Sequence[Sum]:

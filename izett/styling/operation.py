@@ -223,11 +223,13 @@ class Outcome:
         garment: the garment after it.
         sums: its arithmetic, line by line.
         made: names of what it made.
+        asks: seams that it moved and whose other side is to follow, in the section for that.
     """
 
     garment: Working
     sums: tuple[Sum, ...] = ()
     made: tuple[str, ...] = ()
+    asks: tuple[SeamKind, ...] = ()
 
 
 class Section(StrEnum):

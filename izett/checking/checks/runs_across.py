@@ -11,7 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
 from izett.pattern.document import Span
-from izett.pattern.facts import Corner, Role
+from izett.pattern.facts import CENTRE_CORNERS, Corner, Role
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
@@ -49,6 +49,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             place = _place(garment.pattern, vertices, end)
             if any(span.along in cut_straight for span in spans):
                 continue
+            if any(_goes_on(garment.pattern, vertex) for vertex in vertices):
+                continue
             try:
                 corner = sum(_corner(garment.pattern, span, end) for span in spans)
             except ReferenceLost:
@@ -59,6 +61,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             way = {"how": "across", "line": seam.name, "at_start": end == "start"}
             mends = () if found is Verdict.PASSES else (Mend("Let the lines run on across it", "true_line", way),)
             yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", aspect=place, mends=mends)
+
+
+def _goes_on(pattern: Readable, vertex: str) -> bool:
+    """Return whether a line goes on at a corner into the other half: on a whole piece the seam does not end there."""
+    piece = pattern.find(vertex)
+    return piece is not None and piece.is_whole and piece.corner_at(vertex) in CENTRE_CORNERS
 
 
 def _corner(pattern: Readable, span: Span, end: str) -> float:

@@ -16,10 +16,10 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
 from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words, signed
@@ -185,6 +185,11 @@ OPERATION = Operation(
     params=AimDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,

@@ -13,12 +13,12 @@ from izett.errors import StepRefused
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point
 from izett.pattern.document import Edge, Piece
-from izett.pattern.facts import Role, Zone
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -141,6 +141,8 @@ OPERATION = Operation(
     params=ChangeArmhole,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.CAP,),
     group=Group.NECK,
     offers=offers,
     examples=({"lower": 1.0}, {"scoop_front": 0.6, "scoop_back": 0.4}),

@@ -7,9 +7,10 @@ a roomier top has a roomier armhole; the sleeve that is set into it follows. Com
 
 from collections.abc import Iterator, Mapping
 
+from izett.pattern.facts import SeamKind
 from izett.pattern.working import Readable, Working
 from izett.pattern.worn import width
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -54,7 +55,7 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
     for level in ("bust", "waist", "hip"):
         if (now := pattern.ease(level)) is not None:
             told.append(Sum(f"ease at the {level} now", now))
-    return Outcome(pattern, tuple(told))
+    return Outcome(pattern, tuple(told), asks=(SeamKind.CAP,) if params.bust else ())
 
 
 def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Working:
@@ -99,6 +100,8 @@ OPERATION = Operation(
     params=ChangeEase,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.WAIST,),
     group=Group.SIZE,
     halves=False,
     offers=offers,

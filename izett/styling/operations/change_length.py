@@ -15,11 +15,11 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
 from izett.pattern.document import Piece
-from izett.pattern.facts import Corner, Role, Zone
+from izett.pattern.facts import Corner, Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.blocks import corner_of
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -145,6 +145,8 @@ OPERATION = Operation(
     params=ChangeLength,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,

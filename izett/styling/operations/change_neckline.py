@@ -25,7 +25,7 @@ from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import on_body
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import signed
@@ -223,6 +223,7 @@ OPERATION = Operation(
     params=ChangeNeckline,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,

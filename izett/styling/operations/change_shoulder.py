@@ -13,13 +13,13 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, left_of, scale
 from izett.pattern.document import Piece
-from izett.pattern.facts import Corner, Role, Zone
+from izett.pattern.facts import Corner, Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable, Working
 from izett.styling.blocks import line_of
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -138,6 +138,8 @@ OPERATION = Operation(
     params=ChangeShoulder,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,

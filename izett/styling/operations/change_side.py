@@ -12,14 +12,14 @@ from itertools import pairwise
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.point import Point, Vector, add, distance, right_of, scale, subtract, unit
 from izett.pattern.document import LevelLine, Piece, Span
-from izett.pattern.facts import Corner, Role
+from izett.pattern.facts import Corner, Role, SeamKind
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
 from izett.pattern.working import Readable
 from izett.pattern.worn import on_body
 from izett.styling.fullness import with_levels
 from izett.styling.hems import trued
-from izett.styling.operation import Context, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, ends_of, run_on
 from izett.styling.words import signed
@@ -180,6 +180,11 @@ OPERATION = Operation(
     params=ChangeSide,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     keeps=frozenset({Keeps.SEAMS}),
     offers=offers,
     blocks=("bodice", "skirt"),

@@ -19,13 +19,13 @@ from izett.geometry.fit import through
 from izett.geometry.outline import runs_within
 from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
 from izett.pattern.document import Edge, LevelLine, Piece, Seam
-from izett.pattern.facts import Role, Zone
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.pattern.worn import around, height_of, width
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
@@ -263,6 +263,11 @@ OPERATION = Operation(
     params=Contour,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     group=Group.SIZE,
     offers=offers,
     before=(("princess", {"start": FRONT_ARMHOLE, "bow": 1.2}),),

@@ -16,12 +16,12 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, scale, subtract, unit
 from izett.pattern.copies import moved_diamond
 from izett.pattern.document import Piece, Seam
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
 from izett.pattern.working import Readable
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words, signed
@@ -151,6 +151,8 @@ OPERATION = Operation(
     params=Lengthen,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,

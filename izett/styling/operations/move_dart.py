@@ -15,12 +15,12 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
 from izett.pattern.document import Edge, Intake, Piece, dart_angle, legs, mouth_width
-from izett.pattern.facts import CENTRES
+from izett.pattern.facts import CENTRES, SeamKind
 from izett.pattern.paper import trued_across
 from izett.pattern.sewn import place_on
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, share
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, share
 from izett.styling.references import DartRef, Params, PointRef
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words, line_words
@@ -199,6 +199,11 @@ OPERATION = Operation(
     params=MoveDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     keeps=frozenset(Keeps),
     group=Group.DARTS,
     offers=offers,

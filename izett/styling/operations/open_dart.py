@@ -13,12 +13,12 @@ from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 from izett.pattern.document import Edge, Intake, legs, mouth_width
-from izett.pattern.facts import CENTRES, Role
+from izett.pattern.facts import CENTRES, Role, SeamKind
 from izett.pattern.paper import between_gates
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, PointRef
 from izett.styling.spreading import Slash, opening
 from izett.styling.subject import Kind, Subject, run_of
@@ -129,6 +129,11 @@ OPERATION = Operation(
     params=OpenDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     group=Group.DARTS,
     offers=offers,
     blocks=("bodice", "sleeve"),

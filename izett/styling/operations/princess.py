@@ -13,6 +13,7 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.outline import along_line
+from izett.geometry.point import distance
 from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Piece, Seam, mouth_width
 from izett.pattern.facts import Role, Zone
 from izett.pattern.paper import Gate, gate_of, parted_at
@@ -30,6 +31,8 @@ BELOW_TOP = 5.0
 SECOND = 3.8
 #: cm. From the armhole the line bulges a little: it leaves the armhole nearly square and turns down to the bust.
 ARMHOLE_BOW = 1.2
+#: cm. A bust dart aimed so near to the waist dart's point still makes one line with it: it turns at the bust.
+ONE_POINT = 3.0
 UPPER = (Role.SHOULDER, Role.ARMHOLE, Role.NECK)
 
 
@@ -107,8 +110,8 @@ def _ready(context: Context, piece: Piece, start: PointRef) -> tuple[Ready, Diam
         upper = Gate(*names)
     if waist is not None:
         lower = gate_of(waist)
-        if upper.inwards and waist.pivot == upper.inwards[0]:
-            # One point for both darts: it is a corner of the line once.
+        if upper.inwards and distance(waist.pivot, upper.inwards[0]) < ONE_POINT:
+            # One point for both darts: the line turns there once, and runs on to the waist dart's mouth.
             lower = replace(lower, inwards=())
         return Ready(piece, edges, (upper, lower)), None
     assert diamond is not None

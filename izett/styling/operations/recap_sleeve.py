@@ -42,6 +42,7 @@ class RecapSleeve(Params):
 
     by: By = Field(By.WIDTH, description="width: the bicep line grows; height: the cap rises")
     ease: float = length(2.5, low=-1, high=6, meaning="the cap is longer than the armhole")
+    as_meant: bool = Field(False, description="with the ease that is meant already, in whichever way fits")
 
 
 def apply(params: RecapSleeve, context: Context) -> Outcome:
@@ -55,10 +56,11 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     front, back = seam.sides[1]
     sleeve = holding(pattern, front.start)
     before = seam_lengths(pattern, seam)
-    wanted = _wanted(pattern, seam, params.ease)
+    ease = sum(seam.ease) / 2 if params.as_meant else params.ease
+    wanted = _wanted(pattern, seam, ease)
     old_width = sleeve.level("bicep")
-    new = _fitted(sleeve, front.end, (front.along, back.along), wanted, params.by)
-    after = pattern.with_pieces(new).with_seam(replace(seam, ease=(params.ease, params.ease)))
+    new = _fitted_so(params, sleeve, front.end, (front.along, back.along), wanted)
+    after = pattern.with_pieces(new).with_seam(seam if params.as_meant else replace(seam, ease=(ease, ease)))
     after = with_levels(pattern, after)
     height = new.vertex(front.end)[1] - new.vertex(front.start)[1]
     return Outcome(
@@ -83,6 +85,17 @@ def _wanted(pattern: Working, seam: Seam, ease: float) -> tuple[float, float]:
         whole = sum(halves.values())
         halves = {Zone.FRONT: whole / 2, Zone.BACK: whole / 2}
     return halves[Zone.FRONT] + ease / 2, halves[Zone.BACK] + ease / 2
+
+
+def _fitted_so(
+    params: RecapSleeve, sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float]
+) -> Piece:
+    try:
+        return _fitted(sleeve, top, lineages, wanted, params.by)
+    except StepRefused:
+        if not params.as_meant:
+            raise
+        return _fitted(sleeve, top, lineages, wanted, By.HEIGHT if params.by is By.WIDTH else By.WIDTH)
 
 
 def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float], by: By) -> Piece:
@@ -127,7 +140,8 @@ def _solved(off: Callable[[float, float], tuple[float, float]]) -> tuple[float, 
 
 def describe(params: RecapSleeve) -> str:
     """Return the step in the maker's words."""
-    return f"Re-cap the sleeve to its armhole by {params.by.value}, {cm(params.ease, 2)} of ease"
+    ease = "with its ease" if params.as_meant else f"with {cm(params.ease, 2)} of ease"
+    return f"Re-cap the sleeve to its armhole by {params.by.value}, {ease}"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

@@ -13,7 +13,7 @@ from izett.errors import StepRefused
 from izett.pattern.document import mouth_width
 from izett.pattern.paper import with_leg_shapes
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
@@ -65,6 +65,7 @@ OPERATION = Operation(
     params=ShapeDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,

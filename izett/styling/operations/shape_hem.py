@@ -19,7 +19,7 @@ from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable, Working
 from izett.pattern.worn import is_body
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -169,6 +169,7 @@ OPERATION = Operation(
     params=ShapeHem,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.HEM,
     offers=offers,

@@ -19,11 +19,11 @@ from izett.geometry.point import add, between, distance, scale, subtract, unit
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Intake, Piece, dart_angle, mouth_width
-from izett.pattern.facts import CENTRES
+from izett.pattern.facts import CENTRES, SeamKind
 from izett.pattern.paper import with_leg_shapes, without_dart
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.references import DartsRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
@@ -154,6 +154,8 @@ OPERATION = Operation(
     params=ShareIntake,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.WAIST,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,

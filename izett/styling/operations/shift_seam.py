@@ -15,14 +15,14 @@ from izett.geometry.fit import smoothed
 from izett.geometry.point import Point, Vector, add, between, dot, left_of, right_of, scale, subtract
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Edge, Piece, Seam
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.paper import one_span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
 from izett.pattern.working import Readable, Working
 from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
@@ -216,6 +216,11 @@ OPERATION = Operation(
     params=ShiftSeam,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,

@@ -11,7 +11,7 @@ from izett.errors import StepRefused
 from izett.pattern.document import Edge
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, count, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, count, length
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
@@ -76,6 +76,7 @@ OPERATION = Operation(
     params=SplitDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
     keeps=frozenset(Keeps),
     group=Group.DARTS,
     offers=offers,

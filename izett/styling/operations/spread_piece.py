@@ -23,11 +23,11 @@ from izett.geometry.point import Point, Vector, add, between, distance, scale, s
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Edge, LevelLine, Piece, Span
-from izett.pattern.facts import Role, Zone
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, count, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, count, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.spreading import Slash, spread
 from izett.styling.subject import Kind, Subject, run_of
@@ -272,6 +272,11 @@ OPERATION = Operation(
     params=SpreadPiece,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     group=Group.FULLNESS,
     offers=offers,
     blocks=("bodice", "sleeve", "skirt"),

@@ -16,11 +16,11 @@ from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.point import between, distance
 from izett.pattern.document import Edge, Intake, Piece, legs, mouth_width
-from izett.pattern.facts import CENTRES, Role
+from izett.pattern.facts import CENTRES, Role, SeamKind
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import DartRef, Params, PointRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import dart_words, line_words
@@ -137,6 +137,8 @@ OPERATION = Operation(
     params=TakeGap,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,

@@ -1,6 +1,6 @@
 """Transpose the waist seam: place it higher or lower on the same shape.
 
-What the bodice loses, the piece sewn to it gains. The shape stays, so the seam's length changes with the body's
+What the bodice loses, the piece sewn to it gains, and follows it in width. The shape stays, so the seam's length changes with the body's
 width at its new level; to keep the width, lengthen or shorten instead. Common practice, no single source.
 """
 
@@ -9,12 +9,12 @@ from collections.abc import Iterator
 from izett.errors import StepRefused
 from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
 from izett.pattern.document import Edge, Piece
-from izett.pattern.facts import Corner, Role, Zone
+from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
-from izett.pattern.sewn import span_length
+from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Readable
 from izett.styling.blocks import line_of
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -22,6 +22,8 @@ from izett.wording import cm
 
 #: cm. Of a dart or a seam at the waist, this much must be left.
 LEAST_LEFT = 1.5
+#: A line that rises by less than this share of its length runs across, not up.
+LEAST_RISE = 0.3
 
 
 class TransposeWaist(Params):
@@ -41,11 +43,50 @@ def apply(params: TransposeWaist, context: Context) -> Outcome:
         change += span_length(piece, waist) - before
         pieces.append(piece)
     pattern = context.garment.with_pieces(*pieces)
+    sewn = [_gaining(piece, params.up) for piece in _below(context)]
     around = 2 * change
     return Outcome(
-        pattern.with_ease({"waist": around}),
-        (Sum("waist seam up, front and back", params.up), Sum("waist seam longer, around", around)),
+        pattern.with_pieces(*sewn).with_ease({"waist": around}),
+        (
+            Sum("waist seam up, front and back", params.up),
+            Sum("waist seam longer, around", around),
+            *([Sum("what is sewn there, longer", params.up)] if sewn else []),
+        ),
     )
+
+
+def _below(context: Context) -> list[Piece]:
+    """Return the pieces on the other side of the waist seam, each once."""
+    spans = [span for seam in context.garment.seams_of(SeamKind.WAIST) for side in seam.sides for span in side]
+    pieces = {(piece := holding(context.garment, span.start)).name: piece for span in spans}
+    return [piece for piece in pieces.values() if piece.region is not Region.UPPER]
+
+
+def _gaining(piece: Piece, up: float) -> Piece:
+    """Return a piece below the waist with what the bodice lost: each corner runs on along the line that ends there."""
+    moves: dict[str, Point] = {}
+    edges = piece.edges
+    for i, edge in enumerate(edges):
+        if edge.role is not Role.WAIST:
+            continue
+        before, after = edges[i - 1], edges[(i + 1) % len(edges)]
+        if before.role is not Role.WAIST:
+            moves[edge.start] = _run_on(piece, edge.start, before.curve.end_direction, before.curve.length, up)
+        if after.role is not Role.WAIST:
+            back = scale(after.curve.start_direction, -1.0)
+            moves[edge.end] = _run_on(piece, edge.end, back, after.curve.length, up)
+    return redrawn(piece, moves=moves)
+
+
+def _run_on(piece: Piece, corner: str, onwards: Vector, long: float, up: float) -> Point:
+    step = up / onwards[1] if abs(onwards[1]) > LEAST_RISE else up
+    if long + step < LEAST_LEFT:
+        raise StepRefused(
+            f"{piece.title}: lowering the waist by {cm(-up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of a seam below it.",
+            mend="Lower it less.",
+            where=(piece.name,),
+        )
+    return add(piece.vertex(corner), scale(onwards, step))
 
 
 def _transposed(piece: Piece, up: float) -> Piece:
@@ -101,6 +142,8 @@ OPERATION = Operation(
     params=TransposeWaist,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(SeamKind.WAIST,),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.SIZE,
     offers=offers,

@@ -14,7 +14,7 @@ from izett.errors import StepRefused
 from izett.pattern.document import dart_angle
 from izett.pattern.paper import trued_across
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
 from izett.styling.words import dart_words
@@ -60,6 +60,7 @@ OPERATION = Operation(
     params=TrueDart,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.DARTS,
     offers=offers,

@@ -18,10 +18,10 @@ from izett.geometry.fit import displaced
 from izett.geometry.motion import Motion
 from izett.geometry.point import Vector, dot, turn
 from izett.pattern.document import Edge, Piece
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.parting import seam_named
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
@@ -162,6 +162,11 @@ OPERATION = Operation(
     params=TrueLine,
     apply=apply,
     describe=describe,
+    sections=SHAPES,
+    moves=(
+        SeamKind.CAP,
+        SeamKind.WAIST,
+    ),
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
