@@ -445,6 +445,10 @@ class Pattern:
         """What its things are called in words: lines, darts and seams by their titles, pieces by theirs."""
         return {**{piece.name: piece.title.lower() for piece in self.pieces}, **self.titles}
 
+    def title_of(self, name: str) -> str | None:
+        """Return what a thing is called in words, or None."""
+        return self.in_words.get(name)
+
     def find(self, vertex: str) -> Piece | None:
         """Return the piece that holds a vertex, or None."""
         return self._by_vertex.get(vertex)

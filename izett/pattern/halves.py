@@ -23,6 +23,9 @@ RIGHT_MARK = "right:"
 #: cm. Folds that leave one line by more are laid together first.
 ONE_LINE = 1e-6
 
+#: Levels and places that each half has one of.
+ONE_OF_TWO = frozenset({"bicep", "elbow", "wrist", "shoulder"})
+
 Rename = Callable[[str], str]
 
 
@@ -141,6 +144,7 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
     seams = _sorted_out(left.seams, right.seams, lambda seam: _seam(seam, rename))
     intent = replace(
         left.intent,
+        ease=MappingProxyType(_eases(left, right)),
         along={
             level: tuple(dict.fromkeys((*left.intent.along.get(level, ()), *(_span(s, rename) for s in spans))))
             for level, spans in {**left.intent.along, **right.intent.along}.items()
@@ -159,6 +163,17 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
         accepted=tuple(dict.fromkeys((*left.accepted, *right.accepted))),
         titles=MappingProxyType(titles),
     )
+
+
+def _eases(left: Pattern, right: Pattern) -> dict[str, float]:
+    """Return the ease meant at each level: around the body half of each half's; around a limb each its own."""
+    found: dict[str, float] = {}
+    for level, ease in left.intent.ease.items():
+        other = right.intent.ease.get(level, ease)
+        found[level] = ease if level in ONE_OF_TWO else (ease + other) / 2
+        if level in ONE_OF_TWO and other != ease:
+            found[of_right(level)] = other
+    return found
 
 
 def _paired(left: Pattern, right: Pattern) -> list[tuple[Piece | None, Piece | None]]:

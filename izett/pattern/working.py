@@ -248,6 +248,11 @@ class Working:
         """Return the pieces that were cut from a draft part."""
         return self._filtered("of_part", part, lambda piece: piece.part == part)
 
+    def title_of(self, name: str) -> str | None:
+        """Return what a thing of the pattern before the step is called in words, or None."""
+        found: str | None = self._ask("title_of", name)
+        return found
+
     def _untouched(self, piece: Piece | None) -> Piece | None:
         return None if piece is None or piece.name in self.changes.pieces else piece
 

@@ -67,6 +67,7 @@ def outlined(
     fold: int | None,
     zone: Zone = Zone.ADDED,
     layer: Layer = Layer.OUTER,
+    label: str = "",
 ) -> Piece:
     """Return a piece from edges that follow on each other, in either direction around.
 
@@ -76,6 +77,7 @@ def outlined(
         edges: role, label and curve of each.
         fold: the number of the edge on the fold.
         zone, layer: what it is.
+        label: its name after the step's; empty for its title.
     """
     ring = list(edges)
     points = [point for _, _, curve in ring for point in curve.flattened()[:-1]]
@@ -93,7 +95,7 @@ def outlined(
         for i, (role, label, curve) in enumerate(ring)
     )
     return Piece(
-        name=context.named("_".join(title.lower().split())),
+        name=context.named(label or "_".join(title.lower().split())),
         title=title,
         part=context.uid,
         cut=cut,

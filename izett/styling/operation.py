@@ -19,6 +19,7 @@ from izett.pattern.sewn import holding, place_on, resolved, span_length
 from izett.pattern.working import OTHER, Readable, Record, RecordedBody, Working
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Subject
+from izett.wording import titled
 
 
 def length(default: float, *, low: float, high: float, meaning: str) -> Any:
@@ -118,6 +119,10 @@ class Context:
     def named(self, label: str) -> str:
         """Return the name of something that this step makes."""
         return f"{self.uid}.{label}"
+
+    def called(self, name: str) -> str:
+        """Return what a line, a dart, a seam or a piece of the garment is called in words."""
+        return titled(readable(name), {name: title} if (title := self.garment.title_of(name)) else {})
 
     def piece_with(self, vertex: str) -> Piece:
         """Return the piece that holds a vertex.

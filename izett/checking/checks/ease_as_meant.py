@@ -8,6 +8,7 @@ from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.pattern.facts import Half
+from izett.pattern.halves import of_right
 from izett.pattern.worn import LIMBS, halves_of, width
 from izett.wording import cm
 
@@ -37,7 +38,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             if girth is None or not around:
                 yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed, half=half)
                 continue
-            off = around - girth - meant
+            wanted = intent.ease.get(of_right(level), meant) if half is Half.RIGHT else meant
+            off = around - girth - wanted
             found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
             mends = () if found is Verdict.PASSES else tuple(_mends(level, off))
             yield Finding(found, (level,), off, params.allowed, mends=mends, half=half)

@@ -12,6 +12,7 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Ver
 from izett.geometry.point import turn
 from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import CENTRE_CORNERS, CENTRES
+from izett.pattern.halves import origin
 from izett.pattern.naming import readable
 from izett.wording import cm
 
@@ -32,13 +33,15 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             if before.role in CENTRES and _is_step(piece, before):
                 along = _line_before(piece, before)
                 found = verdict(before.curve.length, params.step, otherwise=Verdict.WARNS)
-                yield Finding(found, (along,), before.curve.length, params.step, aspect="step")
+                yield Finding(found, (origin(along).name,), before.curve.length, params.step, aspect="step")
             if before.role is after.role and piece.corner_at(after.start) in CENTRE_CORNERS:
                 off = degrees(turn(before.curve.end_direction, after.curve.start_direction))
                 smooth = (Mend("Smooth it", "true_line", {"how": "smooth", "line": before.lineage}),)
                 found = verdict(off, params.angle, otherwise=Verdict.WARNS)
                 mends = () if found is Verdict.PASSES else smooth
-                yield Finding(found, (before.lineage,), off, params.angle, unit="°", aspect="corner", mends=mends)
+                yield Finding(
+                    found, (origin(before.lineage).name,), off, params.angle, unit="°", aspect="corner", mends=mends
+                )
 
 
 def _is_step(piece: Piece, edge: Edge) -> bool:

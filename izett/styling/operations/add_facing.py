@@ -67,7 +67,8 @@ def apply(params: AddFacing, context: Context) -> Outcome:
     folded = 0 if before.lineage == piece.on_fold else 2 if after.lineage == piece.on_fold else None
     made = outlined(
         context,
-        title=f"Facing, {line_words(params.edge.along).removeprefix('the ')}",
+        title=f"Facing, {context.called(params.edge.along)}",
+        label="facing",
         cut=piece.cut if folded is not None or piece.on_fold is None else 2,
         edges=[
             (Role.FOLD if folded == 0 else before.role, "begin", first),
