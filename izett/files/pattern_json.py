@@ -5,19 +5,22 @@ Floats are written in their shortest exact form, so reading back gives the ident
 
 import json
 from collections.abc import Mapping
+from dataclasses import asdict, replace
 from types import MappingProxyType
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from izett.checking.check import Result
-from izett.errors import UnreadableFile
+from izett.errors import ReferenceLost, UnreadableFile
+from izett.files import older
 from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.pattern import document as d
-from izett.pattern.facts import Role
+from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluator import Evaluation
+from izett.wording import plain
 
 FORMAT: Literal["izett-pattern"] = "izett-pattern"
 VERSION: Literal[1] = 1
@@ -46,6 +49,7 @@ class EdgeDoc(_Document):
     end: str = Field(alias="to")
     curve: list[Spot] = Field(min_length=2)
     allowance: Number = 0.0
+    zone: Zone | None = None
 
 
 class DartDoc(_Document):
@@ -124,6 +128,11 @@ class PieceDoc(_Document):
     notches: list[NotchDoc] = []
     aliases: dict[str, str] = {}
     diamonds: list[DiamondDoc] = []
+    zone: Zone | None = None
+    region: Region | None = None
+    half: Half = Half.BOTH
+    layer: Layer = Layer.OUTER
+    corners: dict[str, Corner] | None = None
 
 
 class SeamDoc(_Document):
@@ -136,6 +145,43 @@ class SeamDoc(_Document):
     offset: Number = 0.0
     words: tuple[str, str] = ("front", "back")
     lengths: tuple[Number, Number] | None = None
+    kind: SeamKind | None = None
+    half: Half = Half.BOTH
+
+
+class OpeningDoc(_Document):
+    """An opening: `length` cm from the start of its span."""
+
+    name: str
+    closure: d.Closure
+    span: SpanDoc
+    length: Number
+
+
+class AcceptedDoc(_Document):
+    """A finding that the maker accepts; `worse` says in which direction it opens again."""
+
+    check: str
+    where: list[str]
+    aspect: str = d.ANY_ASPECT
+    half: Half = Half.BOTH
+    up_to: Number
+    worse: Literal["more", "less"] = "more"
+    reason: str
+
+
+class MachineDoc(_Document):
+    """The seam allowance on paper, and the one that is sewn, cm."""
+
+    paper: Number
+    sewn: Number
+
+
+class CutForDoc(_Document):
+    """What the sheets are cut for, and the lines with allowances of their own, cm."""
+
+    purpose: str = "muslin"
+    by_lineage: dict[str, Number] = {}
 
 
 class CheckDoc(_Document):
@@ -148,6 +194,8 @@ class CheckDoc(_Document):
     tolerance: Number
     unit: str = "cm"
     words: str = ""
+    aspect: str = ""
+    half: Half = Half.BOTH
 
 
 class PatternDoc(_Document):
@@ -164,12 +212,17 @@ class PatternDoc(_Document):
     allowances: dict[str, Number] = {}
     symbols: dict[str, str] = {}
     checks: list[CheckDoc] = []
+    links: dict[str, str] = {}
+    openings: list[OpeningDoc] = []
+    accepted: list[AcceptedDoc] = []
+    machine: MachineDoc | None = None
+    cut_for: CutForDoc = CutForDoc()
+    titles: dict[str, str] = {}
 
 
 def pattern_document(
     pattern: d.Pattern,
     *,
-    seam_allowances: Allowances,
     measures: Mapping[str, float],
     values: Mapping[str, float],
     allowances: Mapping[str, float],
@@ -177,6 +230,7 @@ def pattern_document(
     results: tuple[Result, ...] = (),
 ) -> PatternDoc:
     """Return the document of a pattern with the values it was worked out from."""
+    allowed = Allowances.of_pattern(pattern)
     return PatternDoc(
         measures=dict(measures),
         intent=IntentDoc(
@@ -185,7 +239,7 @@ def pattern_document(
             ease=dict(pattern.intent.ease),
             along={level: _chain_doc(pattern, spans) for level, spans in pattern.intent.along.items()},
         ),
-        pieces=[_piece_doc(piece, seam_allowances) for piece in pattern],
+        pieces=[_piece_doc(piece, allowed) for piece in pattern],
         seams=[_seam_doc(pattern, seam) for seam in pattern.seams],
         values=dict(values),
         allowances=dict(allowances),
@@ -198,22 +252,30 @@ def pattern_document(
                 amount=r.finding.amount,
                 tolerance=r.finding.tolerance,
                 unit=r.finding.unit,
-                words=r.words,
+                words=plain(r.words),
+                aspect=r.finding.aspect,
+                half=r.finding.half,
             )
             for r in results
         ],
+        links=dict(pattern.links),
+        openings=[
+            OpeningDoc(name=o.name, closure=o.closure, span=_span_doc(pattern, o.span), length=o.length)
+            for o in pattern.openings
+        ],
+        accepted=[AcceptedDoc(**{**asdict(a), "where": list(a.where)}) for a in pattern.accepted],
+        machine=MachineDoc(**asdict(pattern.machine)) if pattern.machine else None,
+        cut_for=CutForDoc(purpose=pattern.allowances.purpose, by_lineage=dict(pattern.allowances.by_lineage)),
+        titles=dict(pattern.titles),
     )
 
 
-def evaluated_document(
-    evaluation: Evaluation, *, measures: Mapping[str, float], seam_allowances: Allowances
-) -> PatternDoc:
+def evaluated_document(evaluation: Evaluation, *, measures: Mapping[str, float]) -> PatternDoc:
     """Return the document of a recipe worked out for a body, with all that it was worked out from."""
     sums = evaluation.draft.sums
     lines = evaluation.draft.lines
     return pattern_document(
         evaluation.pattern,
-        seam_allowances=seam_allowances,
         measures=measures,
         values={line.symbol: line.value for line in lines},
         allowances={symbol: sums[symbol] for symbol in sums.sheet.allowances},
@@ -264,15 +326,11 @@ def read_pattern(text: str) -> tuple[d.Pattern, PatternDoc]:
 
 
 def pattern_of(doc: PatternDoc) -> d.Pattern:
-    """Return the pattern that a document describes."""
+    """Return the pattern that a document describes; a document of before facts were written has them from its names."""
+    pieces = tuple(_piece(piece) for piece in doc.pieces)
     return d.Pattern(
-        tuple(_piece(piece) for piece in doc.pieces),
-        tuple(
-            d.Seam(
-                seam.name, (_chain(seam.sides[0]), _chain(seam.sides[1])), seam.ease, seam.lies, seam.words, seam.offset
-            )
-            for seam in doc.seams
-        ),
+        pieces,
+        tuple(_seam(seam) for seam in doc.seams),
         d.Intent(
             doc.intent.fit,
             doc.intent.cloth.kind,
@@ -280,7 +338,21 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
             doc.intent.cloth.stretch,
             MappingProxyType({level: _chain(spans) for level, spans in doc.intent.along.items()}),
         ),
+        links=MappingProxyType(dict(doc.links)),
+        openings=tuple(d.Opening(o.name, o.closure, _span(o.span), o.length) for o in doc.openings),
+        accepted=tuple(
+            d.Accepted(a.check, tuple(a.where), a.up_to, a.reason, a.aspect, a.half, a.worse) for a in doc.accepted
+        ),
+        machine=d.Machine(doc.machine.paper, doc.machine.sewn) if doc.machine else None,
+        titles=MappingProxyType(doc.titles or older.titles(pieces, [seam.name for seam in doc.seams])),
+        allowances=d.CutFor(doc.cut_for.purpose, MappingProxyType(dict(doc.cut_for.by_lineage))),
     )
+
+
+def _seam(doc: SeamDoc) -> d.Seam:
+    sides = (_chain(doc.sides[0]), _chain(doc.sides[1]))
+    kind = doc.kind or older.seam_kind(doc.name)
+    return d.Seam(doc.name, sides, doc.ease, doc.lies, doc.words, doc.offset, kind, doc.half)
 
 
 def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
@@ -303,6 +375,7 @@ def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
                 end=edge.end,
                 curve=list(edge.curve.points),
                 allowance=allowances.of(piece, edge),
+                zone=edge.zone,
             )
             for edge in piece.edges
         ],
@@ -340,6 +413,11 @@ def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
             DiamondDoc(name=x.name, family=x.family, top=x.top, bottom=x.bottom, left=x.left, right=x.right)
             for x in piece.diamonds
         ],
+        zone=piece.zone,
+        region=piece.region,
+        half=piece.half,
+        layer=piece.layer,
+        corners=dict(piece.corners),
     )
 
 
@@ -352,24 +430,43 @@ def _seam_doc(pattern: d.Pattern, seam: d.Seam) -> SeamDoc:
         lies=seam.lies,
         offset=seam.offset,
         words=seam.words,
-        lengths=seam_lengths(pattern, seam),
+        lengths=_lengths(pattern, seam),
+        kind=seam.kind,
+        half=seam.half,
     )
 
 
+def _lengths(pattern: d.Pattern, seam: d.Seam) -> tuple[float, float] | None:
+    """Return a seam's lengths; None where a side has lost its end, which a check tells."""
+    try:
+        return seam_lengths(pattern, seam)
+    except ReferenceLost:
+        return None
+
+
 def _chain_doc(pattern: d.Pattern, spans: tuple[d.Span, ...]) -> list[SpanDoc]:
-    return [SpanDoc(piece=pattern.holding(s.start).name, start=s.start, end=s.end, along=s.along) for s in spans]
+    return [_span_doc(pattern, span) for span in spans]
+
+
+def _span_doc(pattern: d.Pattern, span: d.Span) -> SpanDoc:
+    piece = pattern.find(span.start)
+    return SpanDoc(piece=piece.name if piece else "", start=span.start, end=span.end, along=span.along)
 
 
 def _chain(spans: list[SpanDoc]) -> tuple[d.Span, ...]:
-    return tuple(d.Span(s.start, s.end, s.along) for s in spans)
+    return tuple(_span(span) for span in spans)
+
+
+def _span(doc: SpanDoc) -> d.Span:
+    return d.Span(doc.start, doc.end, doc.along)
 
 
 def _piece(doc: PieceDoc) -> d.Piece:
-    edges = tuple(d.Edge(e.role, e.lineage, e.start, e.end, Curve(tuple(e.curve))) for e in doc.edges)
+    edges = tuple(d.Edge(e.role, e.lineage, e.start, e.end, Curve(tuple(e.curve)), e.zone) for e in doc.edges)
     for edge, following in zip(edges, (*edges[1:], edges[0]), strict=True):
         if edge.end != following.start or edge.curve.end != following.curve.start:
             raise ValueError(f"the outline of {doc.name} is open at {edge.end}")
-    return d.Piece(
+    piece = d.Piece(
         name=doc.name,
         title=doc.title,
         part=doc.part,
@@ -386,4 +483,9 @@ def _piece(doc: PieceDoc) -> d.Piece:
         notches=tuple(d.Notch(d.Span(n.start, n.end, n.along), n.distance, n.kind) for n in doc.notches),
         aliases=MappingProxyType(dict(doc.aliases)),
         diamonds=tuple(d.Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
+        half=doc.half,
+        layer=doc.layer,
     )
+    if doc.zone is None or doc.region is None or doc.corners is None:
+        return older.with_facts(piece)
+    return replace(piece, zone=doc.zone, region=doc.region, corners=MappingProxyType(dict(doc.corners)))

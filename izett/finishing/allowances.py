@@ -11,8 +11,9 @@ from pathlib import Path
 from types import MappingProxyType
 
 from izett.errors import UnknownName, ValueOutOfRange
-from izett.pattern.document import Edge, Piece
+from izett.pattern.document import Edge, Pattern, Piece
 from izett.pattern.facts import Role
+from izett.pattern.halves import origin
 from izett.wording import cm
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.
@@ -66,10 +67,20 @@ class Allowances:
                     where=(lineage,),
                 )
 
+    @classmethod
+    def of_pattern(cls, pattern: Pattern) -> "Allowances":
+        """Return the allowances that a garment's sheets are cut with.
+
+        Raises:
+            UnknownName, ValueOutOfRange: a file says a purpose or a width that there is not.
+        """
+        return cls(pattern.allowances.purpose, pattern.allowances.by_lineage)
+
     def of(self, piece: Piece, edge: Edge) -> float:
         """Return an edge's allowance in cm; a fold and a dart's leg have none."""
         if edge.is_leg or edge.lineage == piece.on_fold:
             return 0.0
-        if edge.lineage in self.by_lineage:
-            return self.by_lineage[edge.lineage]
+        line = origin(edge.lineage).name
+        if line in self.by_lineage:
+            return self.by_lineage[line]
         return purposes()[self.purpose].by_role[edge.role]

@@ -74,8 +74,9 @@ class SheetPiece:
         return min(xs), min(ys), max(xs), max(ys)
 
 
-def sheet_pieces(pattern: Pattern, allowances: Allowances, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
-    """Return all pieces ready for paper."""
+def sheet_pieces(pattern: Pattern, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
+    """Return all pieces ready for paper, cut with the garment's allowances."""
+    allowances = Allowances.of_pattern(pattern)
     cut = (allowances.purpose, tuple(sorted(allowances.by_lineage.items())))
     words = (pattern.intent.cloth, pattern.intent.fit, len(pattern.pieces), title, wearer)
 

@@ -21,7 +21,7 @@ from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Operation, Outcome, Sum, length
-from izett.styling.references import Params, PieceRef
+from izett.styling.references import LineRef, Params, PieceRef, VertexRef
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -32,7 +32,7 @@ GAP = 0.05
 class GivenLine(Params):
     """A line of the other pattern, in its own frame."""
 
-    along: str = Field(description="the line of this piece that it takes the place of")
+    along: LineRef = Field(description="the line of this piece that it takes the place of")
     points: tuple[Point, ...] = Field(min_length=2, max_length=400, description="its control points, in ring order")
 
     @model_validator(mode="after")
@@ -46,7 +46,7 @@ class CombineLines(Params):
     """Which piece, where the other is laid, and which of its lines count."""
 
     piece: PieceRef = Field(description="the piece that is redrawn")
-    at: str = Field(description="the corner of the piece at which the two are laid together", max_length=80)
+    at: VertexRef = Field(description="the corner of the piece at which the two are laid together")
     given_at: Point = Field(description="the same point of the other pattern")
     lines: tuple[GivenLine, ...] = Field(min_length=1, max_length=12, description="the lines that are taken")
     source: str = Field("another pattern", max_length=120, description="what they are taken from")

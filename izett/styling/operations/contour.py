@@ -20,6 +20,7 @@ from izett.geometry.outline import runs_within
 from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
 from izett.pattern.document import Edge, LevelLine, Piece, Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
@@ -244,7 +245,7 @@ def _with_circle(piece: Piece, apex: Point, radius: float | None) -> Piece:
 
 def describe(params: Contour) -> str:
     """Return the step in the maker's words."""
-    return f"Contour the {params.seam.replace('_', ' ')} seam under and above the bust"
+    return f"Contour the {readable(params.seam)} seam under and above the bust"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

@@ -19,7 +19,7 @@ from izett.pattern.halves import joined_on_fold
 from izett.pattern.naming import readable
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome
-from izett.styling.references import Params, PieceRef
+from izett.styling.references import LineRef, Params, PieceRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 from izett.wording import cm
@@ -44,7 +44,7 @@ class FoldOpen(Params):
         Fold.UNFOLD,
         description="unfold: both halves in one; on_fold: the edge is placed on a fold; part: left and right differ",
     )
-    edge: str = Field("", max_length=80, description="the straight edge that is placed on the fold")
+    edge: LineRef = Field(LineRef(""), description="the straight edge that is placed on the fold")
 
 
 def apply(params: FoldOpen, context: Context) -> Outcome:

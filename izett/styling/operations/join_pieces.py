@@ -19,13 +19,14 @@ from izett.geometry.point import Point, between, cross, distance, subtract, turn
 from izett.pattern.copies import flipped, moved
 from izett.pattern.document import Diamond, Edge, Intake, Piece, Seam, Span
 from izett.pattern.facts import CENTRES
+from izett.pattern.naming import readable
 from izett.pattern.paper import between_gates
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.parting import seam_named
-from izett.styling.references import Params, SeamRef
+from izett.styling.references import LineRef, Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.words import line_words
 from izett.wording import cm
@@ -42,7 +43,7 @@ class JoinPieces(Params):
     """Which seam is closed."""
 
     seam: SeamRef = Field(description="the seam's name")
-    part: str = Field("", description="of a seam over several pieces: the line that is closed", max_length=80)
+    part: LineRef = Field(LineRef(""), description="of a seam over several pieces: the line that is closed")
 
 
 def apply(params: JoinPieces, context: Context) -> Outcome:
@@ -52,7 +53,7 @@ def apply(params: JoinPieces, context: Context) -> Outcome:
     first, second = context.piece_with(one.start), context.piece_with(two.start)
     if first is second:
         raise StepRefused(
-            f"The {seam.name.replace('_', ' ')} seam joins a piece to itself.",
+            f"The {readable(seam.name)} seam joins a piece to itself.",
             mend="Choose another seam.",
             where=(seam.name,),
         )
@@ -68,7 +69,7 @@ def apply(params: JoinPieces, context: Context) -> Outcome:
     apart = farthest_apart([_points(mine)], [[motion(p) for p in _points(theirs)]])
     if apart > MOST_APART:
         raise StepRefused(
-            f"Laid together, the edges of the {seam.name.replace('_', ' ')} seam part by {cm(apart)}.",
+            f"Laid together, the edges of the {readable(seam.name)} seam part by {cm(apart)}.",
             mend="Change their shapes until they agree; then join.",
             where=(seam.name,),
         )
@@ -90,7 +91,7 @@ def _pair(seam: Seam, part: str) -> tuple[Span, Span]:
             if part in (one.along, two.along):
                 return one, two
     raise StepRefused(
-        f"The {seam.name.replace('_', ' ')} seam runs over several pieces.",
+        f"The {readable(seam.name)} seam runs over several pieces.",
         mend=f"Say which line of it is closed: {', '.join(span.along for span in a)}.",
         where=(seam.name,),
     )
@@ -230,7 +231,7 @@ def _without(pattern: Working, seam: Seam, one: Span, two: Span) -> Working:
 def describe(params: JoinPieces) -> str:
     """Return the step in the maker's words."""
     along = f" along {line_words(params.part)}" if params.part else ""
-    return f"Close the {params.seam.replace('_', ' ')} seam{along}: one piece"
+    return f"Close the {readable(params.seam)} seam{along}: one piece"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

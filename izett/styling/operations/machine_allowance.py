@@ -47,6 +47,6 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.AGREE,
     offers=offers,
-    sections=(Section.ACCEPT,),
+    sections=(Section.FINISH,),
     examples=({"paper": 1.5, "machine": 1.5},),
 )

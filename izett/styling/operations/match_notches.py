@@ -10,6 +10,7 @@ from dataclasses import replace
 from pydantic import Field
 
 from izett.pattern.document import Notch, Seam
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum
@@ -75,7 +76,7 @@ def _without(pattern: Working, seam: Seam) -> Working:
 
 def describe(params: MatchNotches) -> str:
     """Return the step in the maker's words."""
-    return f"Walk the {params.seam.replace('_', ' ')} seam and carry its notches over"
+    return f"Walk the {readable(params.seam)} seam and carry its notches over"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

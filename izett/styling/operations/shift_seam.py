@@ -127,7 +127,7 @@ def _run(pattern: Working, seam: Seam, side: int) -> _Run:
     starts = [edge.start if forward else edge.end for edge in edges]
     if any(a != b for a, b in zip(ends, starts[1:], strict=False)):
         raise StepRefused(
-            f"A dart opens in the {seam.name.replace('_', ' ')} seam.",
+            f"A dart opens in the {readable(seam.name)} seam.",
             mend="Move the dart to another line first.",
             where=(seam.name,),
         )
@@ -198,7 +198,7 @@ def describe(params: ShiftSeam) -> str:
     """Return the step in the maker's words."""
     most = max((params.at_start, params.at_end), key=abs)
     how = signed(most, "into the first piece by", "into the second piece by")
-    return f"Shift the {params.seam.replace('_', ' ')} seam {how}"
+    return f"Shift the {readable(params.seam)} seam {how}"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

@@ -23,7 +23,7 @@ from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.parting import seam_named
-from izett.styling.references import Params
+from izett.styling.references import AnyRef, Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -45,7 +45,7 @@ class TrueLine(Params):
     """Which line, or which seam's end, and what is done."""
 
     how: How = Field(How.SMOOTH, description="smooth, straight, square at the centre, or across a seam")
-    line: str = Field(description="the line's lineage; for across the seam's name", max_length=120)
+    line: AnyRef = Field(description="the line; for across, the seam")
     at_start: bool = Field(True, description="across a seam: at its start")
 
 
@@ -143,7 +143,7 @@ def describe(params: TrueLine) -> str:
     """Return the step in the maker's words."""
     if params.how is How.ACROSS:
         where = "start" if params.at_start else "end"
-        return f"Let the lines run on across the {params.line.replace('_', ' ')} seam at its {where}"
+        return f"Let the lines run on across the {readable(params.line)} seam at its {where}"
     how = {How.SMOOTH: "Smooth", How.STRAIGHT: "Straighten", How.SQUARE: "Square at the centre:"}[params.how]
     return f"{how} {line_words(params.line)}"
 

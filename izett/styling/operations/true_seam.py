@@ -92,7 +92,7 @@ def describe(params: TrueSeam) -> str:
     """Return the step in the maker's words."""
     who = {Takes.FIRST: "the first side", Takes.SECOND: "the second side", Takes.BOTH: "both sides"}[params.takes]
     where = "start" if params.at_start else "end"
-    return f"True the {params.seam.replace('_', ' ')} seam: {who} takes the difference at the {where}"
+    return f"True the {readable(params.seam)} seam: {who} takes the difference at the {where}"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
