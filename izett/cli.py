@@ -1,10 +1,14 @@
 """The command line: the same core for scripts, tests and batch work. Errors go to stderr in one line, exit status 2."""
 
 import argparse
+import json
+import shlex
 import sys
 from collections.abc import Sequence
 from datetime import date
 from pathlib import Path
+
+from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
@@ -16,7 +20,7 @@ from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.pdf import write_pdf
-from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, read_recipe
+from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc, read_recipe
 from izett.files.scan_json import write_scan
 from izett.files.sheet_file import read_sheet_file
 from izett.files.svg import write_svg
@@ -24,13 +28,15 @@ from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.measuring.doubts import doubts_about
 from izett.measuring.estimates import missing_measures
-from izett.measuring.measure import measures, read_measure
+from izett.measuring.measure import measure, measures, read_measure, symbol_of
 from izett.measuring.scanner import scan
 from izett.measuring.sheet import Sheet
 from izett.measuring.size_chart import standard_charts
+from izett.pattern.facts import Half
 from izett.recipe.evaluator import Evaluation, Evaluator
 from izett.rules.sheet import combined
 from izett.units import Unit, UnreadableLength, read_length, show_length
+from izett.wording import plain
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -53,7 +59,17 @@ def _parser() -> argparse.ArgumentParser:
     draft.add_argument("--recipe", type=Path, help="an izett-recipe file: block, overrides and steps")
     draft.add_argument("--out", type=Path, required=True, help="FILE.json, .svg or .pdf")
     draft.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
-    draft.add_argument("--purpose", default="muslin", help=f"seam allowances: {', '.join(purposes())}")
+    draft.add_argument("--purpose", help=f"seam allowances: {', '.join(purposes())}; muslin where none is given")
+    draft.add_argument(
+        "--step",
+        action="append",
+        default=[],
+        metavar="'KIND NAME=VALUE …'",
+        help="a further step, as in 'change_side underarm=1cm section=fit half=left'; values may be JSON",
+    )
+    draft.add_argument(
+        "--half", choices=[half.value for half in Half], help="the half that the steps given by --step are for"
+    )
     draft.set_defaults(run=_draft)
     check = commands.add_parser("check", help="check a pattern file; exit 1 when a check fails")
     check.add_argument("file", type=Path)
@@ -84,40 +100,48 @@ def _parser() -> argparse.ArgumentParser:
 def _add_inputs(parser: argparse.ArgumentParser) -> None:
     body = parser.add_mutually_exclusive_group(required=True)
     body.add_argument("--measures", type=Path, help="an izett-measures file, a scan, or CSV")
-    body.add_argument("--size", metavar="CHART:SIZE[@HEIGHT]", help="a standard size, en_13402_3_women:92@168, say")
+    body.add_argument(
+        "--size", metavar="CHART:SIZE[@HEIGHT]", help="a standard size, for example en_13402_3_women:92@168"
+    )
     parser.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
     parser.add_argument("--block", action="append", help="a block to draft; several are drafted together")
     parser.add_argument("--method", default=None, help="direct (default) or proportional")
     parser.add_argument(
-        "--school", action="append", default=[], metavar="QUESTION=WAY", help="where makers differ: shoulder=dart, say"
+        "--school",
+        action="append",
+        default=[],
+        metavar="QUESTION=WAY",
+        help="where makers differ, for example shoulder=dart",
     )
     parser.add_argument("--fit", help=f"{', '.join(FITS)}; fitted where none is given")
     parser.add_argument("--cloth", metavar="KIND[:STRETCH]", help="woven, stretch:15, knit:50; stretch in %%")
+    parser.add_argument(
+        "--apart", action="append", default=[], metavar="MEASURE", help="draft the halves apart by its left and right"
+    )
     parser.add_argument("--set", action="append", default=[], metavar="ALLOWANCE=VALUE", help="units are understood")
 
 
 def _draft(options: argparse.Namespace) -> int:
     body, evaluation = _evaluated(options)
-    allowances = Allowances(options.purpose)
     suffix = options.out.suffix.lower()
     if suffix == ".json":
-        document = evaluated_document(evaluation, measures=body, seam_allowances=allowances)
+        document = evaluated_document(evaluation, measures=body)
         options.out.write_text(write_pattern(document), encoding="utf-8")
     elif suffix == ".svg":
-        options.out.write_text(write_svg(sheet_pieces(evaluation.pattern, allowances)), encoding="utf-8")
+        options.out.write_text(write_svg(sheet_pieces(evaluation.pattern)), encoding="utf-8")
     elif suffix == ".pdf":
-        options.out.write_bytes(write_pdf(sheet_pieces(evaluation.pattern, allowances), paper=options.paper))
+        options.out.write_bytes(write_pdf(sheet_pieces(evaluation.pattern), paper=options.paper))
     else:
         raise FormatNotWritten(
             f"Files ending in “{suffix}” cannot be written.",
             mend="Use .json, .svg or .pdf.",
             where=(str(options.out),),
         )
-    for notice in evaluation.draft.notices:
-        print(f"note: {notice.message}", file=sys.stderr)
+    for notice in evaluation.notices:
+        print(f"note: {plain(notice.message)}", file=sys.stderr)
     for stage in evaluation.stages:
         if stage.failure is not None:
-            print(f"skipped: {stage.words}: {stage.failure}", file=sys.stderr)
+            print(f"skipped: {plain(stage.words)}: {stage.failure}", file=sys.stderr)
     return 0
 
 
@@ -172,23 +196,25 @@ def _sizes(_: argparse.Namespace) -> int:
     return 0
 
 
-def _body(options: argparse.Namespace) -> dict[str, float]:
+def _body(options: argparse.Namespace) -> tuple[dict[str, float], dict[str, tuple[float, float]]]:
+    """Return the body in cm by symbol, and left and right of what was taken apart."""
     if options.measures is not None:
-        return _sheet(options.measures, options.unit).cm
+        sheet = _sheet(options.measures, options.unit)
+        return sheet.cm, sheet.sides
     name, _, size = options.size.partition(":")
     size, _, height = size.partition("@")
     chart = standard_charts().get(name)
     if chart is None:
         raise UnknownName(
             f"There is no size chart “{name}”.",
-            mend=f"Those that ship are {', '.join(standard_charts())}.",
+            mend=f"Available: {', '.join(standard_charts())}.",
             where=(name,),
         )
-    return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None)
+    return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None), {}
 
 
 def _evaluated(options: argparse.Namespace) -> tuple[dict[str, float], Evaluation]:
-    body = _body(options)
+    body, sides = _body(options)
     path = getattr(options, "recipe", None)
     recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
     blocks = options.block or [recipe.block, *recipe.also]
@@ -204,7 +230,61 @@ def _evaluated(options: argparse.Namespace) -> tuple[dict[str, float], Evaluatio
         changes["fit"] = options.fit
     if options.cloth:
         changes["cloth"] = _cloth(options.cloth)
-    return body, Evaluator(catalogue()).evaluate(recipe.model_copy(update=changes).recipe(body))
+    if options.apart:
+        changes["apart"] = [symbol_of(measure(symbol).symbol) for symbol in options.apart]
+    changes["steps"] = [*recipe.steps, *_given_steps(options)]
+    return body, Evaluator(catalogue()).evaluate(recipe.model_copy(update=changes).recipe(body, sides))
+
+
+def _given_steps(options: argparse.Namespace) -> list[StepDoc]:
+    """Return the steps that the command line gives, the seam allowances among them."""
+    texts = getattr(options, "step", [])
+    steps = [_step(f"given{i}", text, getattr(options, "half", None)) for i, text in enumerate(texts, 1)]
+    purpose = getattr(options, "purpose", None)
+    if purpose is not None:
+        Allowances(purpose)  # raises UnknownName with the list of what there is
+        steps.append(StepDoc(uid="purpose", kind="set_allowances", params={"purpose": purpose}))
+    return steps
+
+
+def _step(uid: str, text: str, half: str | None) -> StepDoc:
+    """Return a step of the form 'change_side underarm=1cm half=left'.
+
+    Raises:
+        UnknownName, ValueOutOfRange: there is no such step, or a part of it cannot be read.
+    """
+    kind, *given = shlex.split(text)
+    operation = catalogue().operations.get(kind)
+    if operation is None:
+        raise UnknownName(f"There is no step “{kind}”.", mend="“izett steps” lists them.", where=(kind,))
+    parts: dict[str, str] = dict(one.partition("=")[::2] for one in given)
+    if half is not None:
+        parts.setdefault("half", half)
+    own = {name: parts.pop(name) for name in ("half", "section", "why") if name in parts}
+    try:
+        return StepDoc(
+            uid=uid,
+            kind=kind,
+            version=operation.version,
+            params={name: _typed(value) for name, value in parts.items()},
+            **own,
+        )
+    except ValidationError as error:
+        raise ValueOutOfRange(
+            f"“{text}”: {error.errors()[0]['msg'].lower()}.", mend="Set half to both, left or right.", where=(kind,)
+        ) from error
+
+
+def _typed(value: str) -> object:
+    """Return a step's parameter as it is typed: a length with its unit, JSON, or else text."""
+    try:
+        return json.loads(value)
+    except ValueError:
+        pass
+    try:
+        return read_length(value, unit=Unit.CM).cm
+    except UnreadableLength:
+        return value
 
 
 def _way(text: str) -> tuple[str, str]:
@@ -218,7 +298,7 @@ def _cloth(text: str) -> RecipeClothDoc:
         cloth = Cloth(kind, float(stretch.strip().removesuffix("%") or 0))
     except ValueError as error:
         raise ValueOutOfRange(
-            f"“{text}”: the stretch is not a number.", mend="Write knit:50, say.", where=("cloth",)
+            f"“{text}”: the stretch is not a number.", mend="For example: knit:50.", where=("cloth",)
         ) from error
     return RecipeClothDoc(kind=Kind(cloth.kind), stretch=cloth.stretch)
 
@@ -234,7 +314,7 @@ def _setting(methods: Sequence[Method], text: str) -> tuple[str, float]:
     except (UnreadableLength, ValueError) as error:
         example = sheet.allowances[symbol].default if symbol in sheet.allowances else 10
         raise ValueOutOfRange(
-            f"{symbol}={value}: {error}.", mend=f"Write {symbol}={example:g}, say.", where=(symbol,)
+            f"{symbol}={value}: {error}.", mend=f"For example: {symbol}={example:g}.", where=(symbol,)
         ) from error
 
 
@@ -256,7 +336,9 @@ def _text(path: Path) -> str:
 
 def _row(result: Result) -> str:
     finding = result.finding
-    return f"{finding.verdict.value:<15}{result.check:<18}{finding.amount:>9.3f} {finding.unit:<3} {result.words}"
+    return (
+        f"{finding.verdict.value:<15}{result.check:<18}{finding.amount:>9.3f} {finding.unit:<3} {plain(result.words)}"
+    )
 
 
 def _worksheet(options: argparse.Namespace) -> int:
@@ -268,8 +350,8 @@ def _worksheet(options: argparse.Namespace) -> int:
             print(f"\n{group}")
         how = line.worked or (f"found so that {line.condition}; off by {line.residual:.3f}" if line.condition else "")
         print(f"  {line.label:<48}{line.value:>9.2f} {line.unit:<3} {line.state.value:<11}{how}")
-    for notice in evaluation.draft.notices:
-        print(f"\nnote: {notice.message}")
+    for notice in evaluation.notices:
+        print(f"\nnote: {plain(notice.message)}")
     return 0
 
 

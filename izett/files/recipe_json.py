@@ -1,14 +1,19 @@
 """The recipe as open JSON: `izett-recipe`, version 1: blocks, schools, fit, cloth, overrides and steps, no measures."""
 
 import json
-from typing import Any, Literal
+from collections.abc import Mapping
+from typing import Any, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
-from izett.errors import UnreadableFile
+from izett.errors import MissingMeasure, UnreadableFile
+from izett.files.older_names import named_anew
+from izett.measuring.measure import measure
+from izett.pattern.facts import Half
 from izett.recipe.model import Recipe, Step
+from izett.styling.operation import Section
 
 FORMAT: Literal["izett-recipe"] = "izett-recipe"
 
@@ -24,10 +29,12 @@ class StepDoc(BaseModel):
     on: bool = True
     version: int = 1
     why: str = Field("", max_length=2000)
+    section: Section | None = None
+    half: Half = Half.BOTH
 
     def step(self) -> Step:
         """Return the recipe's step."""
-        return Step(self.uid, self.kind, self.params, self.on, self.version, self.why)
+        return Step(self.uid, self.kind, self.params, self.on, self.version, self.why, self.section, self.half)
 
 
 class RecipeClothDoc(BaseModel):
@@ -56,12 +63,38 @@ class RecipeDoc(BaseModel):
     cloth: RecipeClothDoc = RecipeClothDoc()
     house: dict[str, float] = {}
     why: dict[str, str] = {}
+    apart: list[str] = []
+    #: By which scheme steps name what earlier steps made: 1 took short names where they were free.
+    names: Literal[1, 2] = 1
 
-    def recipe(self, measures: dict[str, float]) -> Recipe:
-        """Return the recipe for a body's measures (cm)."""
+    @model_validator(mode="after")
+    def _named_anew(self) -> Self:
+        if self.names == 1:
+            self.steps = [StepDoc(**data) for data in named_anew([step.model_dump() for step in self.steps])]
+            self.names = 2
+        return self
+
+    def recipe(self, measures: Mapping[str, float], sides: Mapping[str, tuple[float, float]] | None = None) -> Recipe:
+        """Return the recipe for a body's measures (cm).
+
+        Args:
+            measures: one length a measure.
+            sides: left and right of those that were taken apart.
+
+        Raises:
+            MissingMeasure: the halves are to be drafted apart by a measure that was not taken left and right.
+        """
+        known = sides or {}
+        for symbol in self.apart:
+            if symbol not in known:
+                raise MissingMeasure(
+                    f"{measure(symbol).name} was not taken left and right.",
+                    mend="Take both sides on the measure sheet, or draft both halves alike.",
+                    where=(symbol,),
+                )
         return Recipe(
             self.block,
-            measures,
+            dict(measures),
             self.school,
             self.overrides,
             tuple(step.step() for step in self.steps),
@@ -71,6 +104,7 @@ class RecipeDoc(BaseModel):
             Cloth(self.cloth.kind.value, self.cloth.stretch),
             self.house,
             self.why,
+            {symbol: known[symbol] for symbol in self.apart},
         )
 
 
@@ -82,6 +116,11 @@ def read_recipe(text: str) -> RecipeDoc:
     """
     try:
         data: Any = json.loads(text)
+        if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
+            raise UnreadableFile(
+                f"The recipe has version {data['version']!r}; this program reads version 1.",
+                mend="Use a newer version of the program.",
+            )
         return RecipeDoc.model_validate(data)
     except ValidationError as error:
         first = error.errors()[0]

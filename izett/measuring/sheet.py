@@ -6,7 +6,7 @@ from datetime import date
 from types import MappingProxyType
 
 from izett.measuring.measure import check_length, measure, symbol_of
-from izett.measuring.taking import Taken, settled
+from izett.measuring.taking import Taken, settled, taken_apart
 from izett.units import Reading, Unit, exact_text
 
 #: Who may have measured.
@@ -35,6 +35,11 @@ class Sheet:
     def cm(self) -> dict[str, float]:
         """One length a measure, in cm by symbol: medians of readings, means of sides."""
         return settled({key: taken.cm for key, taken in self.taken.items()})
+
+    @property
+    def sides(self) -> dict[str, tuple[float, float]]:
+        """Left and right of the measures that were taken on both sides, in cm by symbol."""
+        return taken_apart({key: taken.cm for key, taken in self.taken.items()})
 
 
 def sheet_of(cm: Mapping[str, float], **about: str) -> Sheet:

@@ -64,6 +64,16 @@ def settled(cm: Mapping[str, float]) -> dict[str, float]:
     return whole
 
 
+def taken_apart(cm: Mapping[str, float]) -> dict[str, tuple[float, float]]:
+    """Return left and right, in cm by symbol, of the measures of which both sides were taken."""
+    found: dict[str, tuple[float, float]] = {}
+    for symbol in dict.fromkeys(symbol_of(key) for key in cm):
+        keys = [f"{symbol}.{side}" for side in SIDES]
+        if all(key in cm for key in keys):
+            found[symbol] = (cm[keys[0]], cm[keys[1]])
+    return found
+
+
 def _both_sides(cm: Mapping[str, float], symbol: str) -> float:
     sides = [cm.get(f"{symbol}.{side}", cm.get(symbol)) for side in SIDES]
     known = [side for side in sides if side is not None]

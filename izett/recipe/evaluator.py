@@ -9,7 +9,7 @@ import json
 import logging
 from collections import ChainMap
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, cast
 
@@ -18,10 +18,11 @@ from shapely.errors import ShapelyError
 
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told
-from izett.drafting.method import Choices, Draft, draft, sheet_for
+from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
 from izett.errors import IzettError, StepBroke, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
+from izett.measuring.measure import measure
 from izett.pattern.document import Pattern, Piece
 from izett.pattern.facts import Half, SeamKind
 from izett.pattern.halves import joined
@@ -82,12 +83,28 @@ class Evaluation:
         right_draft: the draft of the right half, the same object where both are drafted alike.
         stages: each step, in the order in which they were worked.
         results: what the checks found.
+        apart: left and right of the measures by which the halves were drafted apart, cm.
     """
 
     draft: Draft
     right_draft: Draft
     stages: tuple[Stage, ...]
     results: tuple[Result, ...]
+
+    apart: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+
+    @cached_property
+    def notices(self) -> tuple[Notice, ...]:
+        """What the draft tells the maker: of both halves, and by how much they were drafted apart."""
+        told = [
+            Notice(
+                "halves-apart",
+                f"Left and right are drafted apart: {measure(symbol).name.lower()} {cm(left)} left, {cm(right)} right.",
+                (symbol,),
+            )
+            for symbol, (left, right) in self.apart.items()
+        ]
+        return tuple(dict.fromkeys((*told, *self.draft.notices, *self.right_draft.notices)))
 
     @cached_property
     def pattern(self) -> Pattern:
@@ -189,7 +206,7 @@ class Evaluator:
                 for kind in dict.fromkeys((*moves, *stage.asks)):
                     asked.setdefault(kind, []).append(step.uid)
         results = self._checked(joined(left, right), bodies[0], owner)
-        return Evaluation(drafts[0], drafts[1], tuple(stages), results)
+        return Evaluation(drafts[0], drafts[1], tuple(stages), results, recipe.apart)
 
     def section_of(self, step: Step) -> Section:
         """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""

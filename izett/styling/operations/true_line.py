@@ -19,6 +19,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Vector, dot, turn
 from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
