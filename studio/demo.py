@@ -36,7 +36,7 @@ from studio.schemas import (
 )
 from studio.sheet_schemas import SizeIn
 from studio.state import head_of
-from studio.workroom import evaluate, measures_of, recipe_document
+from studio.workroom import evaluate, recipe_document
 
 #: Readings as they were typed; Marit's tape has inches on its front.
 VIOLA = {
@@ -204,7 +204,7 @@ def _styled(job: Job) -> None:
     for kind, params, why in CHAMBER:
         step = StepDoc(uid=f"s-{uuid4().hex[:10]}", kind=kind, params=params, why=why)
         recipe = recipe.model_copy(update={"steps": [*recipe.steps, step]})
-        evaluation = evaluate(recipe, measures_of(head_of(_fresh(job)).sheet))
+        evaluation = evaluate(recipe, head_of(_fresh(job)).sheet, owner=job.id)
         revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=evaluation.stages[-1].words))
 
 

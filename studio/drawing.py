@@ -16,6 +16,10 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
         name=piece.name,
         title=piece.title,
         part=piece.part,
+        zone=piece.zone.value,
+        region=piece.region.value,
+        half=piece.half.value,
+        layer=piece.layer.value,
         cut=piece.cut,
         key=key,
         on_fold=piece.on_fold,
@@ -27,6 +31,7 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
                 end=edge.end,
                 curve=list(edge.curve.points),
                 length=edge.curve.length,
+                allowance=sheet.allowances.of(piece, edge),
             )
             for edge in piece.edges
         ],
@@ -62,11 +67,16 @@ def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
     widths = [width for _, width in sheet.lines] if cut else []
     content = (
         piece.name,
+        piece.title,
+        piece.half,
+        piece.on_fold,
         piece.edges,
         piece.darts,
         piece.diamonds,
         dict(piece.marks),
         piece.lines,
+        sheet.notches,
+        piece.grain,
         widths,
         sheet.label,
     )

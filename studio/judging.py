@@ -16,14 +16,13 @@ from izett.measuring.doubts import doubts_about, unguarded
 from izett.measuring.estimates import missing_measures
 from izett.measuring.figure.draw import Figure, figure_of
 from izett.measuring.measure import remark_on
-from izett.measuring.taking import Taken, settled, uneven
+from izett.measuring.taking import Taken, settled, taken_apart, uneven
 from izett.recipe.evaluator import Evaluator
 from izett.units import Reading, Unit, show_length
 from studio.locking import job_of
 from studio.models import MeasureSheet
 from studio.problems import not_found
 from studio.readings import all_taken, taken_of
-from studio.schemas import TakenIn
 from studio.sheet_schemas import (
     AdviceIn,
     AdviceOut,
@@ -152,9 +151,10 @@ def advised(data: AdviceIn) -> AdviceOut:
         UnknownName, UnreadableMeasure: a reading is not one.
         Refusal: there is no such job.
     """
-    body = _lengths(data.readings)
+    taken = {key: found.cm for key, found in all_taken(data.readings).items()}
+    body = settled(taken)
     document = recipe_document(head_of(job_of(data.job)).document) if data.job else RecipeDoc()
-    recipe = document.recipe(body)
+    recipe = document.recipe(body, taken_apart(taken))
     # An evaluator of its own: what is tried here must not push out what the table remembers.
     evaluator = Evaluator(catalogue())
     try:
@@ -186,10 +186,6 @@ def advised(data: AdviceIn) -> AdviceOut:
             for d in darts_by_source(body)
         ],
     )
-
-
-def _lengths(readings: Mapping[str, TakenIn]) -> dict[str, float]:
-    return settled({key: found.cm for key, found in all_taken(readings).items()})
 
 
 def _finite(value: float) -> float | None:

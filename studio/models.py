@@ -100,7 +100,6 @@ class Job(models.Model):
     created = models.DateTimeField(auto_now_add=True)
     version = models.PositiveIntegerField(default=1)
     head = models.ForeignKey("Revision", null=True, on_delete=models.SET_NULL, related_name="+")
-    cutting = models.JSONField(default=dict)
 
 
 class Revision(models.Model):

@@ -194,13 +194,6 @@ class LogOut(BaseModel):
     text: str
 
 
-class CuttingIn(BaseModel):
-    """What the sheets are cut for: purpose, and single lines' allowances in cm."""
-
-    purpose: str = "muslin"
-    by_lineage: dict[str, float] = {}
-
-
 class JobOut(BaseModel):
     """A job, whole."""
 
@@ -217,7 +210,6 @@ class JobOut(BaseModel):
     undo_words: str
     redo_words: str
     rounds: list[RoundOut]
-    cutting: CuttingIn
     log: list[LogOut]
 
 
@@ -276,11 +268,12 @@ class AnswerIn(BaseModel):
 
 
 class WorkIn(BaseModel):
-    """Amounts for which remedies shall be worked out."""
+    """Amounts to work out remedies for, and the half that they are about."""
 
     kind: str
     given: dict[str, LengthIn] = {}
     taken: Taken = Taken.WHOLE
+    side: Literal["both", "left", "right"] = "both"
 
 
 class WorkedOut(BaseModel):

@@ -15,7 +15,6 @@ from izett.units import Unit
 from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.schemas import (
     AnswerOut,
-    CuttingIn,
     FindingOut,
     HouseRuleOut,
     JobOut,
@@ -120,7 +119,6 @@ def job_state(job: Job) -> JobOut:
         undo_words=head.why if undo else "",
         redo_words=redo.why if redo else "",
         rounds=[_round_state(round_, rounds, uids) for round_ in rounds],
-        cutting=CuttingIn(**job.cutting),
         log=[LogOut(at=entry.at, deed=entry.deed, text=entry.text) for entry in job.log.all()],
     )
 
@@ -237,13 +235,12 @@ def _standing(job: Job) -> tuple[str, str, list[str]]:
 
 def _judging(round_: Round) -> list[str]:
     open_findings = [f for f in round_.findings.all() if not f.remedy]
-    asked = Finding.objects.filter(round__job=round_.job, round__number__lt=round_.number).count()
-    answered = round_.answers.count()
+    answered = {answer.finding.pk for answer in round_.answers.all()}
+    earlier = Finding.objects.filter(round__job=round_.job, round__number__lt=round_.number)
+    left = [f for f in earlier if f.pk not in answered and _still_asked(f, round_)]
     waiting: list[str] = []
-    if asked > answered:
-        waiting.append(
-            f"{asked - answered} earlier {'finding' if asked - answered == 1 else 'findings'} to look at again"
-        )
+    if left:
+        waiting.append(f"{len(left)} earlier {'finding' if len(left) == 1 else 'findings'} to look at again")
     if open_findings:
         waiting.append(f"{len(open_findings)} {'finding' if len(open_findings) == 1 else 'findings'} without a remedy")
     return waiting or ["muslin to judge"]

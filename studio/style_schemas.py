@@ -1,11 +1,13 @@
 """What goes over the wire while styling: steps with their fields, offers, what a removal breaks, a seam walked."""
 
-from typing import Any
+from typing import Any, Literal
+from uuid import UUID
 
 from pydantic import BaseModel
 
 from izett.files.recipe_json import RecipeDoc
 from studio.schemas import Pair
+from studio.table_schemas import MoveOut
 
 
 class FieldOut(BaseModel):
@@ -27,7 +29,8 @@ class OperationOut(BaseModel):
     key: str
     title: str
     group: str
-    phase: str
+    sections: list[str]
+    sided: bool
     version: int
     fields: list[FieldOut]
 
@@ -41,6 +44,7 @@ class SubjectIn(BaseModel):
     name: str = ""
     piece: str = ""
     fraction: float = 0.5
+    job: UUID | None = None
 
 
 class RunOut(BaseModel):
@@ -60,6 +64,7 @@ class DeedOut(BaseModel):
     group: str
     version: int
     params: dict[str, Any]
+    half: str
 
 
 class WithoutIn(BaseModel):
@@ -68,6 +73,13 @@ class WithoutIn(BaseModel):
     sheet: int
     recipe: RecipeDoc
     uid: str
+    job: UUID | None = None
+
+
+class MovedIn(WithoutIn):
+    """A step that might stand in another section."""
+
+    section: Literal["fit", "style", "follow", "finish", "accept"]
 
 
 class BrokenOut(BaseModel):
@@ -83,6 +95,7 @@ class WithoutOut(BaseModel):
 
     broken: list[BrokenOut]
     checks: list[str]
+    moves: list[MoveOut]
 
 
 class WalkIn(BaseModel):
@@ -91,6 +104,7 @@ class WalkIn(BaseModel):
     sheet: int
     recipe: RecipeDoc
     seam: str
+    job: UUID | None = None
 
 
 class WalkStepOut(BaseModel):

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
-from studio.schemas import CuttingIn, Pair
+from studio.schemas import Pair
 
 
 class EdgeOut(BaseModel):
@@ -18,6 +18,7 @@ class EdgeOut(BaseModel):
     end: str
     curve: list[Pair]
     length: float
+    allowance: float
 
 
 class DartOut(BaseModel):
@@ -52,6 +53,10 @@ class PieceOut(BaseModel):
     name: str
     title: str
     part: str
+    zone: str
+    region: str
+    half: str
+    layer: str
     key: str
     cut: int
     on_fold: str | None
@@ -153,11 +158,18 @@ class NoticeOut(BaseModel):
 
 
 class StageOut(BaseModel):
-    """A step with what it did; `needs` are the steps before it whose work it acts on."""
+    """A step with what it did; `needs` are the steps before it whose work it acts on.
+
+    `follows` are the steps that asked for it: one that follows by itself is no step of the recipe. `may_stand` says in
+    which sections its kind may stand, `sided` whether it can be for one half.
+    """
 
     step: StepDoc
     words: str
-    phase: str
+    section: str
+    may_stand: list[str]
+    sided: bool
+    follows: list[str]
     sums: list[tuple[str, float, str]]
     made: list[str]
     needs: list[str]
@@ -199,12 +211,17 @@ class ResultOut(BaseModel):
     mend: str
     mends: list[MendOut]
     reason: str
+    aspect: str
+    half: str
+    worse: str
 
 
 class SeamOut(BaseModel):
     """A seam with its lengths as sewn, and the lines that it is made of."""
 
     name: str
+    kind: str
+    half: str
     lines: list[str]
     lengths: Pair
     ease: Pair
@@ -219,6 +236,7 @@ class MoveOut(BaseModel):
     distance: float
     length_before: float
     length_after: float
+    leg: bool
 
 
 class MovedByIn(BaseModel):
@@ -240,7 +258,7 @@ class PreviewIn(BaseModel):
     """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
 
     `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
-    asks for the cutting lines too.
+    asks for the cutting lines too, `source` for the source pieces under the style.
     """
 
     sheet: int
@@ -249,8 +267,8 @@ class PreviewIn(BaseModel):
     known: list[str] = []
     against: int | None = None
     job: UUID | None = None
-    cutting: CuttingIn = CuttingIn()
     cut: bool = False
+    source: bool = False
 
 
 class BesideOut(BaseModel):
@@ -278,6 +296,9 @@ class PreviewOut(BaseModel):
     ease_map: list[PlaceOut]
     moves: list[MoveOut]
     beside: BesideOut | None
+    titles: dict[str, str]
+    cut_for: str
+    cut_apart: list[str]
 
 
 class MeasureOut(BaseModel):

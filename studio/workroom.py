@@ -1,18 +1,19 @@
 """The one evaluator of this server, and what it is fed: a revision's recipe with its sheet's measures."""
 
+from collections.abc import Hashable
 from functools import cache
 from typing import Any
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
-from izett.measuring.taking import settled
+from izett.measuring.taking import settled, taken_apart
 from izett.recipe.evaluator import Evaluation, Evaluator
 from studio.models import MeasureSheet, Revision
 
 
 @cache
 def evaluator() -> Evaluator:
-    """Return the evaluator that all requests share."""
+    """Return the evaluator that all requests share; what it remembers stands on a shelf a job."""
     return Evaluator(catalogue())
 
 
@@ -21,16 +22,22 @@ def measures_of(sheet: MeasureSheet) -> dict[str, float]:
     return settled({reading.symbol: reading.cm for reading in sheet.readings.all()})
 
 
+def sides_of(sheet: MeasureSheet) -> dict[str, tuple[float, float]]:
+    """Return left and right, in cm by symbol, of the measures of a sheet that were taken on both sides."""
+    return taken_apart({reading.symbol: reading.cm for reading in sheet.readings.all()})
+
+
 def recipe_document(data: dict[str, Any]) -> RecipeDoc:
-    """Return a stored recipe."""
+    """Return a stored recipe, as this version understands it."""
     return RecipeDoc.model_validate(data)
 
 
-def evaluate(document: RecipeDoc, measures: dict[str, float]) -> Evaluation:
-    """Work a recipe out for a body."""
-    return evaluator().evaluate(document.recipe(measures))
+def evaluate(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable = None) -> Evaluation:
+    """Work a recipe out for the body of a sheet; `owner` is the job by which it is remembered."""
+    recipe = document.recipe(measures_of(sheet), sides_of(sheet))
+    return evaluator().evaluate(recipe, owner=owner or ("sheet", sheet.pk))
 
 
 def evaluate_revision(revision: Revision) -> Evaluation:
     """Work a revision out."""
-    return evaluate(recipe_document(revision.document), measures_of(revision.sheet))
+    return evaluate(recipe_document(revision.document), revision.sheet, owner=revision.job_id)

@@ -72,7 +72,7 @@ def piece_changes(evaluator: Evaluator, before: Recipe, after: Recipe) -> list[P
 def _change(title: str, found: Sequence[LineMove]) -> PieceChange:
     farthest = found[0]  # moves come the largest first
     # A dart's legs are as long as the dart: what is sewn shut says nothing of a piece's size.
-    edges = [move for move in found if not move.lineage.endswith("_dart")] or found
+    edges = [move for move in found if not move.leg] or found
     stretched = max(edges, key=lambda move: abs(move.length_after - move.length_before))
     return PieceChange(
         farthest.piece,

@@ -5,7 +5,7 @@ where curves end and output begins.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property, partial
 
 from izett.finishing.allowances import Allowances
@@ -48,6 +48,7 @@ class SheetPiece:
         notches: short marks across the seam.
         grain: the grain line, bottom to top.
         label: lines of text.
+        allowances: what it is cut with.
     """
 
     piece: Piece
@@ -60,6 +61,7 @@ class SheetPiece:
     label: tuple[str, ...]
     diamonds: tuple[tuple[Point, ...], ...] = ()
     levels: tuple[tuple[Point, ...], ...] = ()
+    allowances: Allowances = field(default_factory=Allowances)
 
     @cached_property
     def cutting(self) -> tuple[Point, ...]:
@@ -122,6 +124,7 @@ def _ready(
         ),
         diamonds=tuple((*diamond.outline, diamond.top) for diamond in piece.diamonds),
         levels=tuple(line.points for line in piece.lines),
+        allowances=allowances,
     )
 
 

@@ -20,6 +20,7 @@ class LineMove:
         piece, lineage: the line.
         distance: the largest distance between old and new, cm.
         length_before, length_after: its length without dart mouths, cm.
+        leg: whether it is a dart's legs, not a line of the outline.
     """
 
     piece: str
@@ -27,6 +28,7 @@ class LineMove:
     distance: float
     length_before: float
     length_after: float
+    leg: bool = False
 
 
 def moves(before: Pattern, after: Pattern) -> list[LineMove]:
@@ -43,7 +45,9 @@ def moves(before: Pattern, after: Pattern) -> list[LineMove]:
                 continue
             apart = farthest_apart(old_lines[lineage], curves)
             if apart >= UNMOVED:
-                found.append(LineMove(piece.name, lineage, apart, _length(was, lineage), _length(piece, lineage)))
+                legs = any(e.is_leg for e in piece.edges if e.lineage == lineage)
+                long = _length(was, lineage), _length(piece, lineage)
+                found.append(LineMove(piece.name, lineage, apart, *long, legs))
     return sorted(found, key=lambda move: -move.distance)
 
 

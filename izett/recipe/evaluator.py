@@ -10,7 +10,7 @@ import logging
 from collections import ChainMap
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, partial
 from typing import Any, cast
 
 from pydantic import ValidationError
@@ -82,14 +82,14 @@ class Evaluation:
         draft: the draft; where measures draft the halves apart, the left one.
         right_draft: the draft of the right half, the same object where both are drafted alike.
         stages: each step, in the order in which they were worked.
-        results: what the checks found.
+        check: checks the garment; it is asked when the results are first looked at.
         apart: left and right of the measures by which the halves were drafted apart, cm.
     """
 
     draft: Draft
     right_draft: Draft
     stages: tuple[Stage, ...]
-    results: tuple[Result, ...]
+    check: Callable[[Pattern], tuple[Result, ...]]
 
     apart: Mapping[str, tuple[float, float]] = field(default_factory=dict)
 
@@ -110,6 +110,11 @@ class Evaluation:
     def pattern(self) -> Pattern:
         """The garment after the last step, both halves as one."""
         return joined(self.left, self.right)
+
+    @cached_property
+    def results(self) -> tuple[Result, ...]:
+        """What the checks found."""
+        return self.check(self.pattern)
 
     @cached_property
     def source(self) -> Pattern:
@@ -205,8 +210,8 @@ class Evaluator:
                 moves = operation.moves if acts and operation and section is Section.FIT else ()
                 for kind in dict.fromkeys((*moves, *stage.asks)):
                     asked.setdefault(kind, []).append(step.uid)
-        results = self._checked(joined(left, right), bodies[0], owner)
-        return Evaluation(drafts[0], drafts[1], tuple(stages), results, recipe.apart)
+        check = partial(self._checked, body=bodies[0], owner=owner)
+        return Evaluation(drafts[0], drafts[1], tuple(stages), check, recipe.apart)
 
     def section_of(self, step: Step) -> Section:
         """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""

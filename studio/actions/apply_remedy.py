@@ -1,16 +1,23 @@
-"""Apply a remedy: the paper change on every piece that it touches, as steps of the recipe with their reason."""
+"""Apply a remedy: the paper change on every piece that it touches, as steps of the recipe with their reason.
 
+What a fitting told of a body is worked under the style, on the half that the finding is about.
+"""
+
+from typing import Any
 from uuid import UUID
 
+from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.fitting.finding import Taken, finding_kind, worked
+from izett.pattern.facts import Half
+from izett.styling.operation import Section
 from studio.actions.revise import add_revision
 from studio.locking import changing, job_of, round_of, tell
-from studio.models import Finding, Job
+from studio.models import Finding, Job, MeasureSheet
 from studio.problems import Refusal, not_found
 from studio.schemas import RemedyIn
 from studio.state import document_of, head_of
-from studio.workroom import evaluate, measures_of, recipe_document
+from studio.workroom import evaluate, recipe_document
 
 
 def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data: RemedyIn) -> Job:
@@ -31,7 +38,7 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
     steps = remedy_steps(finding, data.remedy, data.uids, number)
     document = recipe_document(head.document)
     recipe = document.model_copy(update={"steps": [*(s for s in document.steps if s.uid not in finding.steps), *steps]})
-    _refuse_failing(recipe, measures_of(head.sheet), set(data.uids))
+    _refuse_failing(recipe, head.sheet, set(data.uids), job)
     title = finding_kind(finding.kind).remedy(data.remedy).title
     with changing(job, version):
         add_revision(job, document_of(recipe), head.sheet, title)
@@ -60,12 +67,28 @@ def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) ->
         )
     why = f"Muslin {number}: {kind.seen.lower()}" + (f" — “{finding.words}”" if finding.words else "")
     return [
-        StepDoc(uid=uid, kind=step_kind, params=params, why=why)
+        fit_step(uid, step_kind, params, finding.side, why)
         for uid, (step_kind, params) in zip(uids, plan.steps, strict=True)
     ]
 
 
-def _refuse_failing(recipe: RecipeDoc, measures: dict[str, float], uids: set[str]) -> None:
-    for stage in evaluate(recipe, measures).stages:
+def fit_step(uid: str, kind: str, params: dict[str, Any], side: str, why: str) -> StepDoc:
+    """Return a step of a remedy: under the style where its kind may stand there, on the half that was found."""
+    operation = catalogue().operations[kind]
+    section = Section.FIT if Section.FIT in operation.sections else operation.section
+    half = Half(side) if operation.sided else Half.BOTH
+    return StepDoc(uid=uid, kind=kind, params=params, why=why, section=section, half=half, version=operation.version)
+
+
+def fit_step(uid: str, kind: str, params: dict[str, Any], side: str, why: str) -> StepDoc:
+    """Return a step of a remedy: under the style where its kind may stand there, on the half that was found."""
+    operation = catalogue().operations[kind]
+    section = Section.FIT if Section.FIT in operation.sections else operation.section
+    half = Half(side) if operation.sided else Half.BOTH
+    return StepDoc(uid=uid, kind=kind, params=params, why=why, section=section, half=half, version=operation.version)
+
+
+def _refuse_failing(recipe: RecipeDoc, sheet: MeasureSheet, uids: set[str], job: Job) -> None:
+    for stage in evaluate(recipe, sheet, owner=job.id).stages:
         if stage.step.uid in uids and stage.failure is not None:
             raise stage.failure

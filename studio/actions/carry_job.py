@@ -4,22 +4,24 @@ Nothing in the document depends on this database: sheets, revisions and rounds a
 job exported, imported and exported again is the same document.
 """
 
+import json
 from datetime import date, datetime
-from typing import Literal
+from typing import Any, Literal
 from uuid import UUID
 
 from django.db import transaction
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from izett.errors import UnreadableFile
+from izett.files.older import allowances_step
 from izett.files.pattern_json import PatternDoc
-from izett.files.recipe_json import RecipeDoc
+from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.units import Unit
 from studio.locking import job_of, tell
 from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
 from studio.readings import all_taken, write_readings
-from studio.schemas import CuttingIn, LengthIn, TakenIn
+from studio.schemas import LengthIn, TakenIn
 from studio.state import head_of
 
 #: Bytes. A job with fifty muslins is about 5 MB; what is much larger is no job.
@@ -110,6 +112,13 @@ class RoundPart(_Part):
     answers: list[AnswerPart]
 
 
+class CuttingPart(_Part):
+    """Seam allowances as jobs had them beside their recipes."""
+
+    purpose: str = "muslin"
+    by_lineage: dict[str, float] = {}
+
+
 class LogPart(_Part):
     """A line of the story."""
 
@@ -131,8 +140,9 @@ class JobDocument(_Part):
     head: int
     revisions: list[RevisionPart] = Field(min_length=1)
     rounds: list[RoundPart]
-    cutting: CuttingIn
     log: list[LogPart]
+    #: Of files of before seam allowances were steps: they become one.
+    cutting: CuttingPart | None = None
 
 
 def export_job(job_id: UUID) -> JobDocument:
@@ -163,7 +173,6 @@ def export_job(job_id: UUID) -> JobDocument:
             for r in revisions
         ],
         rounds=[_round_part(round_) for round_ in job.rounds.all()],
-        cutting=CuttingIn(**job.cutting),
         log=[LogPart(at=entry.at, deed=entry.deed, text=entry.text) for entry in job.log.all()],
     )
 
@@ -245,6 +254,7 @@ def read_job(text: bytes) -> JobDocument:
         UnreadableFile: it is damaged or foreign; the message says where.
     """
     try:
+        _refuse_later(text)
         return JobDocument.model_validate_json(text)
     except ValidationError as error:
         first = error.errors()[0]
@@ -253,6 +263,23 @@ def read_job(text: bytes) -> JobDocument:
             f"This is not a whole izett-job file: at {place}: {first['msg'].lower()}.",
             mend="Choose a file that was exported from a job; nothing was added.",
         ) from error
+
+
+def _refuse_later(text: bytes) -> None:
+    """Refuse a job file of a later version than this program reads.
+
+    Raises:
+        UnreadableFile: it is one.
+    """
+    try:
+        data = json.loads(text)
+    except ValueError:
+        return
+    if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
+        raise UnreadableFile(
+            f"The job file has version {data['version']!r}; this program reads version 1.",
+            mend="Use a newer version of the program; nothing was added.",
+        )
 
 
 def _added(document: JobDocument) -> Job:
@@ -264,7 +291,6 @@ def _added(document: JobDocument) -> Job:
         sheet=sheets[first.sheet],
         garment=document.garment,
         due=document.due,
-        cutting=document.cutting.model_dump(),
     )
     revisions: dict[int, Revision] = {}
     for part in sorted(document.revisions, key=lambda r: r.number):
@@ -273,7 +299,7 @@ def _added(document: JobDocument) -> Job:
             number=part.number,
             parent=revisions[part.parent] if part.parent is not None else None,
             sheet=sheets[part.sheet],
-            document=part.recipe.model_dump(mode="json"),
+            document=_with_allowances(part.recipe, document.cutting),
             why=part.why,
         )
         Revision.objects.filter(pk=revisions[part.number].pk).update(created=part.created)
@@ -290,6 +316,15 @@ def _added(document: JobDocument) -> Job:
     if not document.log:
         tell(job, "import", f"{document.garment} for {wearer.name} imported")
     return job
+
+
+def _with_allowances(recipe: RecipeDoc, cutting: CuttingPart | None) -> dict[str, Any]:
+    """Return a revision's recipe as it is stored, with the allowances that an older file has beside it."""
+    step = allowances_step(cutting.model_dump()) if cutting else None
+    known = any(one.kind == "set_allowances" for one in recipe.steps)
+    if step is not None and not known:
+        recipe = recipe.model_copy(update={"steps": [*recipe.steps, StepDoc(**step)]})
+    return dict(recipe.model_dump(mode="json"))
 
 
 def _add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:

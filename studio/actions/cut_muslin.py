@@ -4,7 +4,6 @@ from uuid import UUID
 
 import izett
 from izett.files.pattern_json import evaluated_document
-from izett.finishing.allowances import Allowances
 from izett.recipe.evaluator import Evaluation
 from studio.locking import changing, job_of, open_round, tell
 from studio.models import Job, Round
@@ -26,7 +25,7 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
         raise Refusal(409, "round-open", f"Muslin {still.number} is still being judged.", mend="Close it first.")
     head = head_of(job)
     evaluation = evaluate_revision(head)
-    document = as_cut(evaluation, measures_of(head.sheet), job)
+    document = as_cut(evaluation, measures_of(head.sheet))
     with changing(job, version):
         last = job.rounds.order_by("-number").first()
         number = (last.number if last else 0) + 1
@@ -43,8 +42,7 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
     return job
 
 
-def as_cut(evaluation: Evaluation, measures: dict[str, float], job: Job) -> dict[str, object]:
+def as_cut(evaluation: Evaluation, measures: dict[str, float]) -> dict[str, object]:
     """Return the pattern document that is kept with a round."""
-    allowances = Allowances(**(job.cutting or {}))
-    document = evaluated_document(evaluation, measures=measures, seam_allowances=allowances)
+    document = evaluated_document(evaluation, measures=measures)
     return dict(document.model_dump(mode="json", by_alias=True))

@@ -8,7 +8,7 @@ from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
 from studio.schemas import RevisionIn
 from studio.state import document_of, head_of
-from studio.workroom import evaluate, measures_of
+from studio.workroom import evaluate, recipe_document
 
 
 def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
@@ -27,7 +27,7 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     if head.document == document and head.sheet.pk == sheet.pk:
         return job
     keep_closed_steps(job, data.recipe)
-    evaluate(data.recipe, measures_of(sheet))
+    evaluate(data.recipe, sheet, owner=job.id)
     with changing(job, version):
         add_revision(job, document, sheet, data.why)
         tell(job, "revise", data.why or "recipe changed")
@@ -59,10 +59,10 @@ def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
     last = job.rounds.exclude(closed=None).order_by("-number").first()
     if last is None or last.closed_at is None:
         return
-    now = {step.uid: step.model_dump(mode="json") for step in recipe.steps}
-    for step in last.closed_at.document["steps"]:
-        kept = now.get(step["uid"])
-        if kept is None or {**kept, "on": True} != {**step, "on": True}:
+    now = {step.uid: step for step in recipe.steps}
+    for step in recipe_document(last.closed_at.document).steps:
+        kept = now.get(step.uid)
+        if kept is None or kept.model_copy(update={"on": True}) != step.model_copy(update={"on": True}):
             raise Refusal(
                 409,
                 "round-closed",

@@ -6,12 +6,10 @@ from django.http import HttpRequest
 from ninja import Header, Router, Status
 
 from izett.files.pattern_json import PatternDoc, pattern_of
-from izett.files.recipe_json import StepDoc
-from izett.finishing.allowances import Allowances
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kind, worked
 from studio.actions.answer_finding import answer_finding
-from studio.actions.apply_remedy import apply_remedy
+from studio.actions.apply_remedy import apply_remedy, fit_step
 from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
 from studio.actions.record_finding import amounts_in_cm, record_finding
@@ -43,7 +41,7 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
                 edges=remedy.edges,
                 follows=list(remedy.follows),
                 steps=[
-                    StepDoc(uid=f"try-{uuid4().hex[:8]}", kind=step, params=params, why=kind.seen)
+                    fit_step(f"try-{uuid4().hex[:8]}", step, params, data.side, kind.seen)
                     for step, params in plan.steps
                 ],
             )
@@ -64,7 +62,7 @@ def round_pattern(request: HttpRequest, job_id: UUID, number: int) -> list[Piece
     """Return the pattern as it was cut for a muslin."""
     round_ = round_of(job_of(job_id), number)
     pattern = pattern_of(PatternDoc.model_validate(round_.as_cut))
-    return [drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheet_pieces(pattern, Allowances())]
+    return [drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheet_pieces(pattern)]
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})

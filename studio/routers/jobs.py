@@ -10,11 +10,10 @@ from studio.actions.carry_job import LARGEST_FILE, export_job, import_job
 from studio.actions.move_head import move_head
 from studio.actions.open_job import open_job
 from studio.actions.revise import revise
-from studio.actions.set_cutting import set_cutting
 from studio.downloads import filename
 from studio.locking import job_of, version_named
 from studio.models import Job
-from studio.schemas import CuttingIn, JobIn, JobOut, MoveIn, RevisionIn, TicketOut
+from studio.schemas import JobIn, JobOut, MoveIn, RevisionIn, TicketOut
 from studio.state import job_state, ticket
 
 router = Router(tags=["jobs"])
@@ -65,14 +64,6 @@ def post_head(
 ) -> JobOut:
     """Undo or redo."""
     return answer(move_head(job_id, version_named(if_match), data.way))
-
-
-@router.put("/jobs/{job_id}/cutting", response=JobOut)
-def put_cutting(
-    request: HttpRequest, job_id: UUID, data: CuttingIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
-    """Set the seam allowances."""
-    return answer(set_cutting(job_id, version_named(if_match), data))
 
 
 @router.get("/jobs/{job_id}/export")

@@ -36,7 +36,7 @@ from studio.sheet_schemas import (
     SheetReadOut,
 )
 from studio.state import core_sheet, head_of, sheet_state, under_way_state
-from studio.workroom import evaluator, measures_of, recipe_document
+from studio.workroom import evaluator, measures_of, recipe_document, sides_of
 
 router = Router(tags=["sheets"])
 
@@ -98,7 +98,11 @@ def _change(job: Job, old: MeasureSheet, new: MeasureSheet) -> JobChangeOut:
     document = recipe_document(head.document)
     told = JobChangeOut(job=job.id, garment=job.garment, sheet=head.sheet.number, pieces=[])
     try:
-        pieces = piece_changes(evaluator(), document.recipe(measures_of(old)), document.recipe(measures_of(new)))
+        pieces = piece_changes(
+            evaluator(),
+            document.recipe(measures_of(old), sides_of(old)),
+            document.recipe(measures_of(new), sides_of(new)),
+        )
     except IzettError as error:
         return told.model_copy(update={"refused": f"{error.message} {error.mend}"})
     return told.model_copy(update={"pieces": [PieceChangeOut(**asdict(piece)) for piece in pieces]})

@@ -8,10 +8,15 @@ from ninja import Router
 from izett.catalogue import catalogue
 from izett.checking.check import Verdict
 from izett.errors import UnknownName
+from izett.fitting.compare import moves
 from izett.pattern.document import NotchKind, Pattern
+from izett.pattern.facts import Half
+from izett.pattern.halves import origin
+from izett.pattern.naming import in_titles
 from izett.pattern.walking import Met, walked
 from izett.recipe.evaluator import Evaluation
 from izett.styling.fields import fields_of
+from izett.styling.operation import Section
 from izett.styling.subject import Kind, Subject, subject_of
 from studio.models import MeasureSheet
 from studio.problems import not_found
@@ -19,6 +24,7 @@ from studio.style_schemas import (
     BrokenOut,
     DeedOut,
     FieldOut,
+    MovedIn,
     OperationOut,
     RunOut,
     SubjectIn,
@@ -29,7 +35,8 @@ from studio.style_schemas import (
     WithoutIn,
     WithoutOut,
 )
-from studio.workroom import evaluate, measures_of
+from studio.table_schemas import MoveOut
+from studio.workroom import evaluate
 
 router = Router(tags=["style"])
 
@@ -42,7 +49,8 @@ def operations(request: HttpRequest) -> list[OperationOut]:
             key=o.key,
             title=o.title,
             group=o.group.value,
-            phase=o.phase.value,
+            sections=[section.value for section in o.sections],
+            sided=o.sided,
             version=o.version,
             fields=[FieldOut(**{**asdict(field), "choices": list(field.choices)}) for field in fields_of(o.params)],
         )
@@ -52,13 +60,20 @@ def operations(request: HttpRequest) -> list[OperationOut]:
 
 @router.post("/offers", response=list[DeedOut])
 def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
-    """Return what can be done to the thing pointed at."""
-    pattern = evaluate(data.recipe, _measures(data.sheet)).pattern
-    subject = _pointed(data, pattern)
-    if subject is None:
+    """Return what can be done to the thing pointed at, on the half on which it lies where the halves differ."""
+    pointed = _pointed(data)
+    if pointed is None:
         return []
+    subject, pattern, half = pointed
     return [
-        DeedOut(words=offer.words, kind=o.key, group=o.group.value, version=o.version, params=offer.params)
+        DeedOut(
+            words=in_titles(offer.words, pattern),
+            kind=o.key,
+            group=o.group.value,
+            version=o.version,
+            params=offer.params,
+            half=(half if o.sided else Half.BOTH).value,
+        )
         for o in catalogue().operations.values()
         for offer in o.offers(subject, pattern)
     ]
@@ -67,17 +82,20 @@ def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
 @router.post("/lines", response=RunOut)
 def line(request: HttpRequest, data: SubjectIn) -> RunOut:
     """Return the whole run of the line pointed at, as a step's parameters name it."""
-    subject = _pointed(data, evaluate(data.recipe, _measures(data.sheet)).pattern)
-    if subject is None or subject.span is None:
+    pointed = _pointed(data)
+    if pointed is None or pointed[0].span is None:
         raise not_found("line")
-    return RunOut(**subject.line(), fraction=round(subject.fraction, 3))
+    return RunOut(**pointed[0].line(), fraction=round(pointed[0].fraction, 3))
 
 
+#: So many of the lines that a change moves are told, the farthest first.
+MOST_MOVES = 12
 #: A place pointed at lies at least this share of the line from its ends: a corner is hit by accident.
 NEAREST_END = 0.02
 
 
-def _pointed(data: SubjectIn, pattern: Pattern) -> Subject | None:
+def _pointed(data: SubjectIn) -> tuple[Subject, Pattern, Half] | None:
+    """Return what is pointed at as its half knows it, that half, and which it is."""
     try:
         kind = Kind(data.kind)
     except ValueError:
@@ -86,16 +104,41 @@ def _pointed(data: SubjectIn, pattern: Pattern) -> Subject | None:
             mend=f"Point at one of: {', '.join(Kind)}.",
             where=(data.kind,),
         ) from None
-    return subject_of(pattern, kind, data.name, data.piece, min(max(data.fraction, NEAREST_END), 1 - NEAREST_END))
+    evaluation = evaluate(data.recipe, _sheet(data.sheet), owner=data.job)
+    name, piece_name = origin(data.name), origin(data.piece)
+    shown = evaluation.pattern.find_piece(data.piece)
+    half = Half.RIGHT if Half.RIGHT in (name.half, piece_name.half) else shown.half if shown else Half.BOTH
+    pattern = evaluation.half(half)
+    fraction = min(max(data.fraction, NEAREST_END), 1 - NEAREST_END)
+    subject = subject_of(pattern, kind, name.name, piece_name.name, fraction)
+    return None if subject is None else (subject, pattern, half)
 
 
 @router.post("/without", response=WithoutOut)
 def without(request: HttpRequest, data: WithoutIn) -> WithoutOut:
     """Work the recipe out without one of its steps, and tell what that would break."""
-    measures = _measures(data.sheet)
-    now = evaluate(data.recipe, measures)
+    sheet = _sheet(data.sheet)
+    now = evaluate(data.recipe, sheet, owner=data.job)
     rest = data.recipe.model_copy(update={"steps": [s for s in data.recipe.steps if s.uid != data.uid]})
-    then = evaluate(rest, measures)
+    then = evaluate(rest, sheet, owner=data.job)
+    return _effect(now, then)
+
+
+@router.post("/moved", response=WithoutOut)
+def moved(request: HttpRequest, data: MovedIn) -> WithoutOut:
+    """Work a recipe out with one of its steps in another section, and tell what that would break."""
+    sheet = _sheet(data.sheet)
+    steps = [
+        step.model_copy(update={"section": Section(data.section)}) if step.uid == data.uid else step
+        for step in data.recipe.steps
+    ]
+    now = evaluate(data.recipe, sheet, owner=data.job)
+    then = evaluate(data.recipe.model_copy(update={"steps": steps}), sheet, owner=data.job)
+    return _effect(now, then)
+
+
+def _effect(now: Evaluation, then: Evaluation) -> WithoutOut:
+    """Return what a changed recipe breaks: steps that acted and cannot any more, checks that fail where they did not."""
     acted = {stage.step.uid for stage in now.stages if stage.failure is None}
     return WithoutOut(
         broken=[
@@ -104,6 +147,7 @@ def without(request: HttpRequest, data: WithoutIn) -> WithoutOut:
             if stage.failure is not None and stage.step.uid in acted
         ],
         checks=sorted(_odd(then) - _odd(now)),
+        moves=[MoveOut(**asdict(move)) for move in moves(now.pattern, then.pattern)[:MOST_MOVES]],
     )
 
 
@@ -114,8 +158,8 @@ def _odd(evaluation: Evaluation) -> set[str]:
 @router.post("/walk", response=WalkOut)
 def walk(request: HttpRequest, data: WalkIn) -> WalkOut:
     """Walk a seam from end to end."""
-    pattern = evaluate(data.recipe, _measures(data.sheet)).pattern
-    seam = next((seam for seam in pattern.seams if seam.name == data.seam), None)
+    pattern = evaluate(data.recipe, _sheet(data.sheet), owner=data.job).pattern
+    seam = pattern.find_seam(data.seam)
     if seam is None:
         raise not_found("seam")
     found = walked(pattern, seam)
@@ -135,8 +179,8 @@ def _notch(met: Met) -> WalkNotchOut:
     return WalkNotchOut(along=met.along, double=met.kind is NotchKind.DOUBLE)
 
 
-def _measures(number: int) -> dict[str, float]:
+def _sheet(number: int) -> MeasureSheet:
     sheet = MeasureSheet.objects.filter(id=number).prefetch_related("readings").first()
     if sheet is None:
         raise not_found("sheet")
-    return measures_of(sheet)
+    return sheet

@@ -19,7 +19,7 @@ from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of,
 from izett.files.pdf import write_pdf
 from izett.files.recipe_json import StepDoc
 from izett.files.svg import write_svg
-from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.allowances import purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
 from izett.measuring.measure import measure
@@ -53,7 +53,7 @@ from studio.table_schemas import (
     SumOut,
     WayOut,
 )
-from studio.workroom import evaluate, evaluate_revision, measures_of
+from studio.workroom import evaluate, evaluate_revision, measures_of, sides_of
 
 router = Router(tags=["table"])
 
@@ -71,8 +71,9 @@ def preview(request: HttpRequest, data: PreviewIn) -> HttpResponse:
 @router.post("/moved-by", response=MovedByOut)
 def moved_by(request: HttpRequest, data: MovedByIn) -> MovedByOut:
     """Tell exactly which lines of a draft move with a measure, by drafting with it a little more and a little less."""
-    measures = measures_of(_sheet(data.sheet))
-    recipe = data.recipe.recipe(measures)
+    sheet = _sheet(data.sheet)
+    measures = measures_of(sheet)
+    recipe = data.recipe.recipe(measures, sides_of(sheet))
     # An evaluator of its own: what is tried here must not push out what the table remembers.
     evaluator = Evaluator(catalogue())
     around = measures.get(data.symbol) or evaluator.evaluate(recipe).draft.values[measure(data.symbol).symbol]
@@ -88,9 +89,11 @@ def _sheet(number: int) -> MeasureSheet:
 
 
 def _previewed(data: PreviewIn) -> PreviewOut:
-    measures = measures_of(_sheet(data.sheet))
-    evaluation = evaluate(data.recipe, measures)
-    sheets = sheet_pieces(evaluation.pattern, Allowances(data.cutting.purpose, data.cutting.by_lineage))
+    sheet = _sheet(data.sheet)
+    measures = measures_of(sheet)
+    evaluation = evaluate(data.recipe, sheet, owner=data.job)
+    pattern = evaluation.source if data.source else evaluation.pattern
+    sheets = sheet_pieces(pattern)
     keyed = {piece_key(s, cut=data.cut): s for s in sheets}
     return PreviewOut(
         order=list(keyed),
@@ -98,19 +101,21 @@ def _previewed(data: PreviewIn) -> PreviewOut:
         seams=[
             SeamOut(
                 name=seam.name,
+                kind=seam.kind.value,
+                half=seam.half.value,
                 lines=[span.along for side in seam.sides for span in side],
-                lengths=_lengths(evaluation.pattern, seam),
+                lengths=_lengths(pattern, seam),
                 ease=seam.ease,
                 lies=seam.lies,
             )
-            for seam in evaluation.pattern.seams
+            for seam in pattern.seams
         ],
         sums=[SumOut(**{f: getattr(line, f) for f in SumOut.model_fields}) for line in evaluation.draft.lines],
         allowances=_allowances(evaluation),
         eases=[_ease(ease) for ease in evaluation.draft.eases()],
         schools=_schools(evaluation, measures),
-        handles=[HandleOut(**asdict(handle)) for handle in handles_of(evaluation.draft.sums.sheet, evaluation.pattern)],
-        notices=[NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.draft.notices],
+        handles=[HandleOut(**asdict(handle)) for handle in handles_of(evaluation.draft.sums.sheet, pattern)],
+        notices=[NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.notices],
         stages=_stages(evaluation),
         checks=[
             ResultOut(
@@ -125,6 +130,9 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 mend=r.mend,
                 mends=[MendOut(words=m.words, kind=m.kind, params=dict(m.params)) for m in r.finding.mends],
                 reason=r.reason,
+                aspect=r.finding.aspect,
+                half=r.finding.half.value,
+                worse=r.finding.worse.value,
             )
             for r in evaluation.results
         ],
@@ -140,21 +148,25 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             )
             for p in ease_map(evaluation.pattern, ChainMap(measures, dict(evaluation.draft.values)))
         ],
-        moves=_moves(data, evaluation),
-        beside=_beside(data, evaluation, measures) if data.beside else None,
+        moves=_moves(data, pattern),
+        beside=_beside(data, pattern, sheet) if data.beside else None,
+        titles=dict(pattern.in_words),
+        cut_for=pattern.allowances.purpose,
+        cut_apart=sorted(pattern.allowances.by_lineage),
     )
 
 
-def _beside(data: PreviewIn, evaluation: Evaluation, measures: dict[str, float]) -> BesideOut:
+def _beside(data: PreviewIn, pattern: Pattern, sheet: MeasureSheet) -> BesideOut:
     assert data.beside is not None
     try:
-        other = evaluate(data.beside, measures)
+        evaluation = evaluate(data.beside, sheet, owner=data.job)
     except IzettError as error:
         return BesideOut(pieces=[], moves=[], refused=f"{error.message} {error.mend}")
-    sheets = sheet_pieces(other.pattern, Allowances(data.cutting.purpose))
+    other = evaluation.source if data.source else evaluation.pattern
+    sheets = sheet_pieces(other)
     return BesideOut(
         pieces=[drawn(s, piece_key(s, cut=False), cut=False) for s in sheets],
-        moves=[MoveOut(**asdict(m)) for m in moves(other.pattern, evaluation.pattern)],
+        moves=[MoveOut(**asdict(m)) for m in moves(other, pattern)],
         refused="",
     )
 
@@ -208,7 +220,10 @@ def _stages(evaluation: Evaluation) -> list[StageOut]:
         StageOut(
             step=StepDoc(**stage.step.as_data()),
             words=stage.words,
-            phase=operations[stage.step.kind].phase.value if stage.step.kind in operations else "shape",
+            section=stage.section.value,
+            may_stand=[s.value for s in operations[stage.step.kind].sections] if stage.step.kind in operations else [],
+            sided=stage.step.kind in operations and operations[stage.step.kind].sided,
+            follows=list(stage.follows),
             sums=list(stage.sums),
             made=list(stage.made),
             needs=evaluation.needs(stage),
@@ -245,11 +260,11 @@ def _as_cut(job: UUID, number: int) -> Pattern:
     return pattern_of(PatternDoc.model_validate(round_of(job_of(job), number).as_cut))
 
 
-def _moves(data: PreviewIn, evaluation: Evaluation) -> list[MoveOut]:
+def _moves(data: PreviewIn, pattern: Pattern) -> list[MoveOut]:
     if data.job is None or data.against is None:
         return []
     before = _as_cut(data.job, data.against)
-    return [MoveOut(**asdict(m)) for m in moves(before, evaluation.pattern)]
+    return [MoveOut(**asdict(m)) for m in moves(before, pattern)]
 
 
 @router.get("/jobs/{job_id}/files/{kind}")
@@ -265,16 +280,15 @@ def file(
 
 
 def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[str | bytes, str]:
-    allowances = Allowances(**(job.cutting or {}))
     title = f"{job.garment}, revision {head_of(job).number}"
     if kind == "json":
         measures = measures_of(head_of(job).sheet)
-        document = evaluated_document(evaluation, measures=measures, seam_allowances=allowances)
+        document = evaluated_document(evaluation, measures=measures)
         return write_pattern(document), "application/json"
-    sheets = sheet_pieces(evaluation.pattern, allowances, title=title, wearer=initials(job.wearer.name))
+    sheets = sheet_pieces(evaluation.pattern, title=title, wearer=initials(job.wearer.name))
     if kind == "svg":
         return write_svg(sheets), "image/svg+xml"
-    notes = (f"Allowances: {purposes()[allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
+    notes = (f"Allowances: {purposes()[evaluation.pattern.allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
     return write_pdf(sheets, paper=paper, title=title, notes=notes), "application/pdf"
 
 
