@@ -8,7 +8,7 @@ touches, wherever it stands. A step that cannot act is kept, visibly skipped, an
 import json
 import logging
 from collections import ChainMap
-from collections.abc import Hashable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property, partial
 from typing import Any, cast

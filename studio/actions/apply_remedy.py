@@ -80,14 +80,6 @@ def fit_step(uid: str, kind: str, params: dict[str, Any], side: str, why: str) -
     return StepDoc(uid=uid, kind=kind, params=params, why=why, section=section, half=half, version=operation.version)
 
 
-def fit_step(uid: str, kind: str, params: dict[str, Any], side: str, why: str) -> StepDoc:
-    """Return a step of a remedy: under the style where its kind may stand there, on the half that was found."""
-    operation = catalogue().operations[kind]
-    section = Section.FIT if Section.FIT in operation.sections else operation.section
-    half = Half(side) if operation.sided else Half.BOTH
-    return StepDoc(uid=uid, kind=kind, params=params, why=why, section=section, half=half, version=operation.version)
-
-
 def _refuse_failing(recipe: RecipeDoc, sheet: MeasureSheet, uids: set[str], job: Job) -> None:
     for stage in evaluate(recipe, sheet, owner=job.id).stages:
         if stage.step.uid in uids and stage.failure is not None:
