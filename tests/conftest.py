@@ -18,7 +18,7 @@ def evaluator():
     from izett.catalogue import catalogue
     from izett.recipe.evaluator import Evaluator
 
-    return Evaluator(catalogue(), remembered=4096)
+    return Evaluator(catalogue())
 
 
 @pytest.fixture

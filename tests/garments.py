@@ -2,8 +2,8 @@
 
 from izett.catalogue import catalogue
 from izett.drafting.ease import Cloth, Kind
-from izett.recipe.model import Recipe, Step
 from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe, Step
 from tests.builds import sheet_of
 
 BODY = {

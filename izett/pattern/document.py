@@ -481,6 +481,10 @@ class Pattern:
         """Return the pieces that lie on a zone of the body."""
         return tuple(piece for piece in self.pieces if piece.zone is zone)
 
+    def of_block(self, block: tuple[Zone, Region]) -> tuple[Piece, ...]:
+        """Return the outer pieces of the block that clothes a part of the body, on a zone."""
+        return tuple(piece for piece in self.pieces if is_of_block(piece, block))
+
     def of_part(self, part: str) -> tuple[Piece, ...]:
         """Return the pieces that were cut from a draft part."""
         return tuple(piece for piece in self.pieces if piece.part == part)
@@ -554,6 +558,11 @@ class Pattern:
 def has_role(piece: Piece, role: Role) -> bool:
     """Return whether a piece has an edge of a role."""
     return any(edge.role is role for edge in piece.edges)
+
+
+def is_of_block(piece: Piece, block: tuple[Zone, Region]) -> bool:
+    """Return whether a piece is of the outer layer of a block, on a zone of the body."""
+    return (piece.zone, piece.region) == block and piece.layer is Layer.OUTER
 
 
 def has_level(piece: Piece, level: str) -> bool:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
-from izett.pattern.document import Edge, Intake, Piece, Seam, Span, dart_angle
+from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 
@@ -161,8 +161,29 @@ def seam_lengths(pattern: Readable, seam: Seam) -> tuple[float, float]:
     Raises:
         ReferenceLost: a side has lost one of its ends.
     """
-    first, second = (sum(span_length(holding(pattern, span.start), span) for span in side) for side in seam.sides)
+    first, second = (_side_length(pattern, side) for side in seam.sides)
     return (first, second)
+
+
+def _side_length(pattern: Readable, side: tuple[Span, ...]) -> float:
+    if isinstance(pattern, Pattern) or pattern.touches(name for span in side for name in (span.start, span.end)):
+        return _long(pattern, side)
+    # Only how long it is counts for who reads it, not how it came to be so.
+    found: float | ReferenceLost = pattern.read(_long_or_lost, side)
+    if isinstance(found, ReferenceLost):
+        raise found
+    return found
+
+
+def _long(pattern: Readable, side: tuple[Span, ...]) -> float:
+    return sum(span_length(holding(pattern, span.start), span) for span in side)
+
+
+def _long_or_lost(pattern: Pattern, side: tuple[Span, ...]) -> float | ReferenceLost:
+    try:
+        return _long(pattern, side)
+    except ReferenceLost as lost:
+        return lost
 
 
 def holding(pattern: Readable, vertex: str) -> Piece:

@@ -5,7 +5,7 @@ changed it, and is kept in a `Record`; what it changes is kept as `Changes`. So 
 without working it, on any pattern that gives the same answers; and what depends on what is known, not guessed.
 """
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple
 
@@ -25,17 +25,21 @@ from izett.pattern.document import (
     has_lineage,
     has_role,
     in_words,
+    is_of_block,
     runs_along,
     things_on,
 )
-from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.facts import Region, Role, SeamKind, Zone
 
 
 class Asked(NamedTuple):
-    """A question: of which of the things a step has before it, which one, about what."""
+    """A question: of which of the things a step has before it, which one, about what.
+
+    A question is an attribute or a method of a pattern by its name, or a reading of one: a function of it.
+    """
 
     of: str
-    question: str
+    question: str | Callable[[Pattern, Any], Any]
     about: Any = None
 
 
@@ -70,8 +74,10 @@ class Record:
         return frozenset(asked.about for asked in self.answers if isinstance(asked.about, str))
 
 
-def asked_of(pattern: Pattern, question: str, about: Any) -> Any:
-    """Return what a pattern answers: one of its attributes, or one of its methods about something."""
+def asked_of(pattern: Pattern, question: str | Callable[[Pattern, Any], Any], about: Any) -> Any:
+    """Return what a pattern answers."""
+    if not isinstance(question, str):
+        return question(pattern, about)
     answer = getattr(pattern, question)
     return answer(about) if about is not None else answer
 
@@ -193,6 +199,17 @@ class Working:
     def _ask(self, question: str, about: Any = None) -> Any:
         return self.record.answer(Asked(self._of, question, about), lambda: asked_of(self._base, question, about))
 
+    def read(self, reading: Callable[[Pattern, Any], Any], about: Any) -> Any:
+        """Return a reading of the pattern as it was before the step: only its result is kept, not what it looked at."""
+        return self.record.answer(Asked(self._of, reading, about), lambda: reading(self._base, about))
+
+    def touches(self, vertices: Iterable[str]) -> bool:
+        """Return whether the step changed a piece that holds one of some vertices."""
+        if self.changes is NOTHING:
+            return False
+        was = [piece for name in self.changes.pieces if (piece := self._ask("find_piece", name)) is not None]
+        return any(piece.holds(vertex) for piece in (*self._own, *was) for vertex in vertices)
+
     def _with(self, **changed: Any) -> "Working":
         return Working(self._base, self.record, of=self._of, changes=replace(self.changes, **changed))
 
@@ -243,6 +260,10 @@ class Working:
     def in_zone(self, zone: Zone) -> tuple[Piece, ...]:
         """Return the pieces that lie on a zone of the body."""
         return self._filtered("in_zone", zone, lambda piece: piece.zone is zone)
+
+    def of_block(self, block: tuple[Zone, Region]) -> tuple[Piece, ...]:
+        """Return the outer pieces of the block that clothes a part of the body, on a zone."""
+        return self._filtered("of_block", block, lambda piece: is_of_block(piece, block))
 
     def of_part(self, part: str) -> tuple[Piece, ...]:
         """Return the pieces that were cut from a draft part."""

@@ -20,11 +20,13 @@ import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told
 from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
 from izett.errors import IzettError, StepBroke, StepRefused, UnknownName
+from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
-from izett.geometry.tolerance import CROSSING_FLATNESS
+from izett.geometry.point import Point, distance
+from izett.geometry.tolerance import CROSSING_FLATNESS, SAME_POINT
 from izett.measuring.measure import measure
-from izett.pattern.document import Pattern, Piece
-from izett.pattern.facts import Half, SeamKind
+from izett.pattern.document import Edge, Pattern, Piece
+from izett.pattern.facts import Half, Region, SeamKind
 from izett.pattern.halves import joined
 from izett.pattern.naming import in_titles, titles_of
 from izett.pattern.working import Changes, Record, RecordedBody, Working
@@ -169,7 +171,7 @@ class Evaluator:
 
     def __init__(self, catalogue: Catalogue, *, memory: Memory | None = None) -> None:
         self.catalogue = catalogue
-        self.memory = memory or Memory()
+        self.memory = memory if memory is not None else Memory()
 
     def evaluate(self, recipe: Recipe, *, owner: Hashable = None) -> Evaluation:
         """Work a recipe out.
@@ -320,11 +322,18 @@ class _HalvesWorked:
             return replace(skipped, failure=_no_half(words, step.half))
         if not step.on:
             return skipped
-        worked = self._worked(step, operation, params, left, right)
+        return self._told(step, skipped, self._worked(step, operation, params, left, right))
+
+    def _told(self, step: Step, skipped: Stage, worked: Mapping[Half, _Worked]) -> Stage:
+        """Return the stage of a step that was worked on the halves that it is for."""
+        left, right = skipped.left, skipped.right
         failures = [(half, one.failure) for half, one in worked.items() if one.failure is not None]
         read = frozenset().union(*(one.read for one in worked.values()))
         if failures:
             half, failure = failures[0]
+            whole = _whole_of(left, read) if step.half is not Half.BOTH else None
+            if whole is not None:
+                return replace(skipped, read=read, failure=_whole_refused(step.half, whole))
             apart = len(worked) > 1 and len(failures) < len(worked)
             return replace(skipped, read=read, failure=_told_of(failure, half if apart else Half.BOTH, left, right))
         after = self._laid(step, worked, left, right)
@@ -332,7 +341,7 @@ class _HalvesWorked:
             return replace(skipped, read=read, failure=after)
         sums = tuple(Sum(in_titles(what, *after), value, unit) for what, value, unit in _sums(worked))
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
-        now = titled(words, titles_of(*after))
+        now = titled(skipped.words, titles_of(*after))
         asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))
         return replace(skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read, asks=asks)
 
@@ -383,6 +392,12 @@ class _HalvesWorked:
         return mine, theirs
 
 
+def _whole_of(pattern: Pattern, names: frozenset[str]) -> Piece | None:
+    """Return a piece over both halves that is among the things with some names."""
+    found = (pattern.find_piece(name) or pattern.find(name) for name in sorted(names))
+    return next((p for p in found if p is not None and p.is_whole and p.region is not Region.NONE), None)
+
+
 def _differs(left: Pattern, right: Pattern, name: str) -> bool:
     mine, theirs = left.find_piece(name), right.find_piece(name)
     return mine is not theirs and mine != theirs
@@ -391,6 +406,7 @@ def _differs(left: Pattern, right: Pattern, name: str) -> bool:
 def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     try:
         outcome = operation.apply(params, context)
+        outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
         failure = _crossed(operation.describe(params), context.garment, outcome)
         off = lost(operation.keeps, context.garment, outcome.garment)
     except IzettError as error:
@@ -404,6 +420,21 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     if failure is not None:
         return _Worked(None, read=read, failure=failure)
     return _Worked(outcome.garment.changes, (*outcome.sums, *off), outcome.made, read, asks=outcome.asks)
+
+
+def _closed(before: Working, after: Working) -> Working:
+    """Return the garment with the rings of changed pieces closed to the last bit: each edge begins where one ends."""
+    for piece in after.since(before)[1]:
+        ends = [piece.edges[i - 1].curve.end for i in range(len(piece.edges))]
+        if any(edge.curve.start != end for edge, end in zip(piece.edges, ends, strict=True)):
+            ring = tuple(_begun(edge, end) for edge, end in zip(piece.edges, ends, strict=True))
+            after = after.with_pieces(replace(piece, edges=ring))
+    return after
+
+
+def _begun(edge: Edge, at: Point) -> Edge:
+    near = edge.curve.start != at and distance(edge.curve.start, at) < SAME_POINT
+    return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
 def _sums(worked: Mapping[Half, _Worked]) -> Sequence[Sum]:

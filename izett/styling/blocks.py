@@ -2,7 +2,7 @@
 
 from izett.errors import ReferenceLost
 from izett.pattern.document import Piece, Span
-from izett.pattern.facts import Corner, Layer, Region, Role, Zone
+from izett.pattern.facts import Corner, Region, Role, Zone
 from izett.pattern.working import Readable
 
 
@@ -12,8 +12,8 @@ def corner_of(garment: Readable, zone: Zone, corner: Corner, region: Region = Re
     Raises:
         ReferenceLost: the garment does not have it (any more).
     """
-    for piece in garment.in_zone(zone):
-        if piece.layer is Layer.OUTER and piece.region is region and (name := piece.corner(corner)) is not None:
+    for piece in garment.of_block((zone, region)):
+        if (name := piece.corner(corner)) is not None:
             return piece, name
     words = str(corner).replace("_", " ")
     raise ReferenceLost(

@@ -1,6 +1,7 @@
 """What must hold of every block, whichever it is, and a short way to draft one or several."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import pairwise
 
 from izett.catalogue import catalogue
@@ -9,6 +10,7 @@ from izett.drafting.method import Choices, Draft, draft
 from izett.drafting.sets import StarterSet
 from izett.drafting.sleeve.piece import BACK_ARMHOLE, FRONT_ARMHOLE
 from izett.geometry.outline import crossing, signed_area
+from izett.pattern.document import CutFor, Pattern
 from izett.pattern.sewn import seam_lengths, span_length
 
 #: cm. How far sums and seams may be off.
@@ -18,6 +20,11 @@ SUM = 0.05
 def drafted(blocks, body, **choices) -> Draft:
     first, *also = catalogue().in_order(blocks)
     return draft(first, body, also=also, choices=Choices(**choices))
+
+
+def cut_for(pattern: Pattern, purpose: str = "muslin", by_lineage: dict[str, float] | None = None) -> Pattern:
+    """The pattern with the seam allowances of a purpose, and lines set apart."""
+    return replace(pattern, allowances=CutFor(purpose, by_lineage or {}))
 
 
 def drafted_set(of: StarterSet, body) -> Draft:

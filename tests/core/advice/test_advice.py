@@ -10,8 +10,8 @@ from izett.advice.sheets import differences, piece_changes
 from izett.catalogue import catalogue
 from izett.drafting.method import measures_used
 from izett.measuring.measure import measure
-from izett.recipe.model import Recipe, Step
 from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
 BODY = {"bust_girth": 92.0, "waist_girth": 74.0, "height": 168.0, "high_bust_girth": 87.0}

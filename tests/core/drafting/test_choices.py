@@ -7,8 +7,8 @@ from izett.drafting.ease import FITS, Cloth, levels
 from izett.drafting.handles import handles_of
 from izett.errors import MissingMeasure, UnknownName, ValueOutOfRange
 from izett.geometry.outline import farthest_apart
-from izett.recipe.model import Recipe
 from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe
 from izett.rules.worksheet import State
 from tests.core.blocks import drafted, faults
 

@@ -17,11 +17,11 @@ from izett.files.pattern_json import PatternDoc, pattern_document, pattern_of, r
 from izett.files.pdf import OVERLAP, PAPERS, write_pdf
 from izett.files.recipe_json import RecipeDoc, read_recipe
 from izett.files.svg import write_svg
-from izett.finishing.allowances import Allowances
 from izett.finishing.sheet import sheet_pieces
 from izett.pattern.sewn import span_length
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
+from tests.core.blocks import cut_for
 
 SVG = "{http://www.w3.org/2000/svg}"
 #: dots an inch at which a page is looked at; one dot is 0.04 mm.
@@ -36,7 +36,6 @@ def pattern(evaluator, middling):
 def document(pattern, **more):
     return pattern_document(
         pattern,
-        seam_allowances=Allowances("home"),
         measures={"bust_girth": 92.0},
         values={},
         allowances={},
@@ -68,11 +67,11 @@ def test_json_gives_back_every_block(evaluator, middling, of):
 
 def test_diamonds_and_what_is_marked_across_are_on_paper(evaluator, middling):
     torso = evaluator.evaluate(Recipe("torso", {**middling, "hip_girth": 98.0})).pattern
-    svg = write_svg(sheet_pieces(torso, Allowances()))
+    svg = write_svg(sheet_pieces(torso))
     diamonds = sum(len(piece.diamonds) for piece in torso)
     assert svg.count('class="dart"') == diamonds + sum(len(piece.darts) for piece in torso)
     assert svg.count('class="level"') == sum(len(piece.lines) for piece in torso)
-    assert len(pypdfium2.PdfDocument(write_pdf(sheet_pieces(torso, Allowances()), paper="a4", title="torso"))) > 2
+    assert len(pypdfium2.PdfDocument(write_pdf(sheet_pieces(torso), paper="a4", title="torso"))) > 2
 
 
 def test_json_has_the_published_shape(pattern):
@@ -160,7 +159,7 @@ def test_a_recipe_is_read_and_a_damaged_one_told():
 
 def test_svg_is_true_to_scale_in_millimetres(pattern):
     """Arc lengths and area of the sewing line as svgpathtools and shapely read them from the file."""
-    sheets = sheet_pieces(pattern, Allowances("muslin"))
+    sheets = sheet_pieces(cut_for(pattern, "muslin"))
     root = ET.fromstring(write_svg(sheets).split("\n", 1)[1])
     width, height = (float(root.attrib[side].removesuffix("mm")) for side in ("width", "height"))
     assert [float(v) for v in root.attrib["viewBox"].split()] == [0, 0, width, height]
@@ -180,7 +179,7 @@ def test_svg_is_true_to_scale_in_millimetres(pattern):
 
 
 def test_text_in_svg_is_escaped(pattern):
-    text = write_svg(sheet_pieces(pattern, Allowances(), title="<Bodice & co>"))
+    text = write_svg(sheet_pieces(pattern, title="<Bodice & co>"))
     assert "&lt;Bodice &amp; co&gt;" in text
     ET.fromstring(text.split("\n", 1)[1])
 
@@ -206,7 +205,7 @@ def long_runs(dark, axis, at_least):
 @pytest.mark.parametrize("paper", list(PAPERS))
 def test_the_printed_squares_are_true_within_a_thousandth(pattern, paper):
     """The 10 cm and the 4 in square, measured by another PDF reader (pypdfium2) on the rendered page."""
-    pdf = pypdfium2.PdfDocument(write_pdf(sheet_pieces(pattern, Allowances()), paper=paper))
+    pdf = pypdfium2.PdfDocument(write_pdf(sheet_pieces(pattern), paper=paper))
     dark = looked_at(pdf, 0)
     cm = DPI / 2.54
     rows = long_runs(dark, 0, 9.5 * cm)
@@ -221,7 +220,7 @@ def test_the_printed_squares_are_true_within_a_thousandth(pattern, paper):
 
 def test_the_printed_pattern_is_true_within_a_thousandth(pattern):
     """The fold of the front, measured across two sheets that are joined with their stated overlap."""
-    sheets = sheet_pieces(pattern, Allowances("none"))
+    sheets = sheet_pieces(cut_for(pattern, "none"))
     pdf = pypdfium2.PdfDocument(write_pdf(sheets, paper="a4"))
     cm = DPI / 2.54
     pages = {name: n for n in range(1, len(pdf)) for name in ("A1", "B1") if f"page {name} " in text_of(pdf, n)}
@@ -255,9 +254,7 @@ def foot_of(strip, below):
 
 def test_every_sheet_says_what_it_is_and_how_to_join_it(pattern):
     pdf = pypdfium2.PdfDocument(
-        write_pdf(
-            sheet_pieces(pattern, Allowances()), paper="letter", title="Recital bodice", notes=("Mind the blades.",)
-        )
+        write_pdf(sheet_pieces(pattern), paper="letter", title="Recital bodice", notes=("Mind the blades.",))
     )
     cover = pdf[0].get_textpage().get_text_range()
     for words in ("Recital bodice", "100 %", "10 cm", "4 in", "Mind the blades.", "A1"):
@@ -274,10 +271,10 @@ def test_every_sheet_says_what_it_is_and_how_to_join_it(pattern):
 
 
 def test_the_same_pattern_prints_the_same_file(pattern):
-    sheets = sheet_pieces(pattern, Allowances())
+    sheets = sheet_pieces(pattern)
     assert write_pdf(sheets) == write_pdf(sheets)
 
 
 def test_an_unknown_paper_is_told(pattern):
     with pytest.raises(UnknownName, match="a4 or letter"):
-        write_pdf(sheet_pieces(pattern, Allowances()), paper="napkin")
+        write_pdf(sheet_pieces(pattern), paper="napkin")

@@ -15,6 +15,7 @@ from izett.pattern.document import dart_angle
 from izett.pattern.facts import Role
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
+from tests.core.blocks import cut_for
 
 
 @pytest.fixture
@@ -23,7 +24,7 @@ def pattern(evaluator, middling):
 
 
 def test_without_allowance_the_cutting_line_is_the_sewing_line(pattern):
-    for sheet in sheet_pieces(pattern, Allowances("none")):
+    for sheet in sheet_pieces(cut_for(pattern, "none")):
         assert Polygon(sheet.cutting).symmetric_difference(Polygon(sheet.sewing)).area < 1e-6
         assert "NO seam allowance" in sheet.label
 
@@ -60,7 +61,7 @@ def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
     for body in some_bodies(2):
         pattern = evaluator.evaluate(Recipe("bodice", body, steps=(Step("s", kind, params),))).pattern
         for purpose in purposes():
-            for sheet in sheet_pieces(pattern, Allowances(purpose)):
+            for sheet in sheet_pieces(cut_for(pattern, purpose)):
                 cut, sewn = Polygon(sheet.cutting), Polygon(sheet.sewing)
                 assert cut.is_valid, (sheet.piece.name, purpose, body)
                 assert cut.buffer(0.02).contains(sewn)
@@ -72,20 +73,20 @@ def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
 def test_an_equal_allowance_is_shapelys_mitred_buffer(pattern):
     """On the back without its fold, 1 cm all round, against a mitred buffer of the sewing line."""
     by_lineage = {edge.lineage: 1.0 for piece in pattern for edge in piece.edges if not edge.is_leg}
-    sheet = sheet_pieces(pattern, Allowances("home", by_lineage))[1]
+    sheet = sheet_pieces(cut_for(pattern, "home", by_lineage))[1]
     ours, theirs = Polygon(sheet.cutting), Polygon(sheet.sewing).buffer(1.0, join_style="mitre", mitre_limit=4)
     assert ours.symmetric_difference(theirs).area < 0.01 * theirs.area
 
 
 def test_a_fold_gets_no_allowance_and_no_step(pattern):
-    sheet = sheet_pieces(pattern, Allowances("muslin"))[0]
+    sheet = sheet_pieces(cut_for(pattern, "muslin"))[0]
     assert sheet.fold is not None
     assert min(p[0] for p in sheet.cutting) == pytest.approx(0, abs=1e-9)
 
 
 def test_a_single_line_can_be_cut_wider(pattern):
-    plain = sheet_pieces(pattern, Allowances("home"))[1]
-    wide = sheet_pieces(pattern, Allowances("home", {"back.side": 5.0}))[1]
+    plain = sheet_pieces(cut_for(pattern, "home"))[1]
+    wide = sheet_pieces(cut_for(pattern, "home", {"back.side": 5.0}))[1]
     assert wide.bounds[2] > plain.bounds[2] + 3
 
 
@@ -113,7 +114,7 @@ def test_a_dart_cap_is_where_the_folded_cloth_meets_the_seam(evaluator):
 
 
 def test_notches_are_single_in_front_and_double_behind_and_point_outwards(pattern):
-    front, back = sheet_pieces(pattern, Allowances("muslin"))
+    front, back = sheet_pieces(cut_for(pattern, "muslin"))
     assert (len(front.notches), len(back.notches)) == (1, 2)
     for sheet in (front, back):
         for on_line, outside in sheet.notches:
@@ -124,7 +125,7 @@ def test_notches_are_single_in_front_and_double_behind_and_point_outwards(patter
 
 
 def test_labels_say_all_that_a_heap_of_pieces_needs(pattern):
-    front, back = sheet_pieces(pattern, Allowances("muslin"), title="Recital bodice", wearer="M. S.")
+    front, back = sheet_pieces(cut_for(pattern, "muslin"), title="Recital bodice", wearer="M. S.")
     assert front.label[:3] == ("Recital bodice", "1 of 2  Bodice front", "M. S.")
     assert "cut 1 on the fold" in front.label
     assert "cut 2, mirrored" in back.label

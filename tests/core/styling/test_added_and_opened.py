@@ -12,8 +12,8 @@ from shapely.affinity import translate
 from izett.geometry.point import distance
 from izett.pattern.document import Closure, dart_angle
 from izett.pattern.facts import Role
-from izett.pattern.levels import width
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.worn import width
 from tests.bodies import some_bodies, with_hips
 from tests.core.styling.worked import DRESS, height, length, line, sides, sums, worked
 

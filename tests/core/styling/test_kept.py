@@ -10,10 +10,11 @@ from shapely import Polygon
 from izett.catalogue import catalogue
 from izett.geometry.point import add
 from izett.pattern.redraw import redrawn
-from izett.recipe.model import Recipe, Step
 from izett.recipe.evaluator import Evaluator
+from izett.recipe.model import Recipe, Step
 from izett.styling.kept import lost, paper
-from izett.styling.operation import Keeps, Operation, Outcome, Params
+from izett.styling.operation import Keeps, Operation, Outcome
+from izett.styling.references import Params
 from tests.bodies import with_hips
 from tests.core.styling.worked import worked
 
@@ -33,7 +34,7 @@ def _spoilt(params: Params, context):
     """A step with a fault: it moves the underarm of the back, and calls that nothing."""
     piece = context.piece_with("back.underarm")
     spot = add(piece.vertex("back.underarm"), (2.0, 0.8))
-    return Outcome(context.pattern.with_pieces(redrawn(piece, moves={"back.underarm": spot})))
+    return Outcome(context.garment.with_pieces(redrawn(piece, moves={"back.underarm": spot})))
 
 
 def test_a_step_that_loses_a_seam_or_paper_says_so_beside_its_sums(middling):

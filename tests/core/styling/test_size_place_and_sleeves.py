@@ -5,8 +5,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from izett.checking.check import Verdict
-from izett.pattern.levels import width
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.worn import width
 from tests.bodies import some_bodies, with_hips
 from tests.core.styling.worked import DRESS, height, length, line, sides, sums, worked
 

@@ -11,7 +11,7 @@ from shapely import LineString, Point
 from izett.checking.check import Verdict
 from izett.geometry.point import distance, subtract, turn
 from izett.pattern.facts import Role
-from izett.pattern.levels import around, width
+from izett.pattern.worn import around, width
 from izett.styling.subject import Kind, subject_of
 from tests.bodies import some_bodies
 from tests.builds import FULL_CUP

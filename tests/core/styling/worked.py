@@ -2,8 +2,8 @@
 
 from izett.pattern.document import Pattern, Piece, Span
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
-from izett.recipe.model import Recipe, Step
 from izett.recipe.evaluator import Evaluation
+from izett.recipe.model import Recipe, Step
 
 DRESS = ("bodice", "sleeve", "skirt")
 

@@ -1,5 +1,7 @@
 /** The unit that the person reads and types in, and lengths shown in it. Reading typed lengths is the core's. */
 
+import { lineName } from './words';
+
 export type Unit = 'cm' | 'in';
 
 const CM_PER_INCH = 2.54;
@@ -64,15 +66,21 @@ export function typed(cm: number, unit: Unit): string {
 	return show(cm, unit).replace('−', '-');
 }
 
-const NUMBER = String.raw`[−-]?\d+(?:\.\d+)?`;
-const RANGE = new RegExp(`(${NUMBER}) to (${NUMBER}) cm\\b`, 'g');
-const AMOUNT = new RegExp(`(${NUMBER}) cm\\b`, 'g');
+/** A length in a sentence of the core, in centimetres as it would write it. */
+const QUANTITY = /⟦([−-]?[\d.]+) cm⟧/g;
+/** A name in a sentence that was not told its title. */
+const NAME = /⟦=([^⟧]*)⟧/g;
 
-/** Return a sentence of the core, which speaks in centimetres, with its lengths in the reader's unit. */
+/** Return a sentence of the core as it is kept in the record: its lengths in centimetres. */
+export function plain(text: string): string {
+	return spoken(text, 'cm');
+}
+
+/** Return a sentence of the core with its lengths in the reader's unit. */
 export function spoken(text: string, unit: Unit = reading.unit): string {
-	if (unit === 'cm') return text;
-	const inches = (cm: string): string => show(Number(cm.replace('−', '-')), 'in');
 	return text
-		.replace(RANGE, (_, low: string, high: string) => `${inches(low)} to ${inches(high)} in`)
-		.replace(AMOUNT, (_, cm: string) => `${inches(cm)} in`);
+		.replace(QUANTITY, (_, cm: string) =>
+			unit === 'cm' ? `${cm} cm` : `${show(Number(cm.replace('−', '-')), unit)} ${unit}`,
+		)
+		.replace(NAME, (_, name: string) => lineName(name));
 }

@@ -1,10 +1,15 @@
 import { expect, test } from 'vitest';
+import { names } from './desk/names.svelte';
 import { day, inWords, lineName, OUTCOMES, pencil } from './words';
 
 test('lines are named in words', () => {
 	expect(lineName('back.armhole')).toBe('back armhole');
 	expect(lineName('front.bust_dart_2')).toBe('front bust dart 2');
-	expect(lineName('s2cee598c9d.1.princess_front')).toBe('princess front');
+	expect(lineName('any-name-at-all.1.princess_front')).toBe('princess front');
+	names.titles = { 'front.neck': 'front neck', 'p1.yoke': 'yoke' };
+	expect(lineName('p1.yoke')).toBe('yoke');
+	expect(lineName('right:front.neck')).toBe('front neck');
+	expect(lineName('front.bust')).toBe('front bust');
 });
 
 test('dates are read as a person reads them', () => {

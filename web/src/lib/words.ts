@@ -1,11 +1,20 @@
 /** Names of the pattern in the maker's words. */
+import { bare, names } from './desk/names.svelte';
 
-/** Return 'back armhole' for `back.armhole`; what a step made is called without the step's own name. */
-export function lineName(lineage: string): string {
-	return lineage
-		.replace(/^s-?[0-9a-f]{10}(\.\d+)*\.|_s-?[0-9a-f]{10}$/, '')
-		.replaceAll('.', ' ')
-		.replaceAll('_', ' ');
+/**
+ * Return what a line, a dart, a seam or a piece is called: 'back armhole' for `back.armhole`. What the pattern has no
+ * title for is called by what its name ends with; plain words stay themselves.
+ */
+export function lineName(name: string): string {
+	const titles = names.titles;
+	const title = titles[name] ?? titles[bare(name)];
+	if (title) return title;
+	const [first, ...rest] = bare(name).split('.');
+	const known = Object.keys(titles);
+	// Before anything is drawn nothing is known of parts: then a step's names are not there either.
+	const isPart = rest.length === 1 && (!known.length || known.some((name) => name.startsWith(`${first}.`)));
+	const words = isPart || !rest.length ? bare(name) : rest.at(-1)!;
+	return words.replaceAll('.', ' ').replaceAll('_', ' ');
 }
 
 /** Return a rule as it is written on paper: 'back neck width × neck rise share'. */

@@ -548,26 +548,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/cutting": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put Cutting
-         * @description Set the seam allowances.
-         */
-        put: operations["studio_routers_jobs_put_cutting"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/export": {
         parameters: {
             query?: never;
@@ -759,7 +739,7 @@ export interface paths {
         put?: never;
         /**
          * Offers
-         * @description Return what can be done to the thing pointed at.
+         * @description Return what can be done to the thing pointed at, on the half on which it lies where the halves differ.
          */
         post: operations["studio_routers_style_offers"];
         delete?: never;
@@ -802,6 +782,26 @@ export interface paths {
          * @description Work the recipe out without one of its steps, and tell what that would break.
          */
         post: operations["studio_routers_style_without"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Moved
+         * @description Work a recipe out with one of its steps in another section, and tell what that would break.
+         */
+        post: operations["studio_routers_style_moved"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1885,24 +1885,6 @@ export interface components {
             note: string;
         };
         /**
-         * CuttingIn
-         * @description What the sheets are cut for: purpose, and single lines' allowances in cm.
-         */
-        CuttingIn: {
-            /**
-             * Purpose
-             * @default muslin
-             */
-            purpose: string;
-            /**
-             * By Lineage
-             * @default {}
-             */
-            by_lineage: {
-                [key: string]: number;
-            };
-        };
-        /**
          * FindingOut
          * @description A recorded finding.
          */
@@ -1938,6 +1920,12 @@ export interface components {
             answers: components["schemas"]["AnswerOut"][];
         };
         /**
+         * Half
+         * @description Which half of the body a piece, a seam or a step is for.
+         * @enum {string}
+         */
+        Half: "both" | "left" | "right";
+        /**
          * JobOut
          * @description A job, whole.
          */
@@ -1968,7 +1956,6 @@ export interface components {
             redo_words: string;
             /** Rounds */
             rounds: components["schemas"]["RoundOut"][];
-            cutting: components["schemas"]["CuttingIn"];
             /** Log */
             log: components["schemas"]["LogOut"][];
         };
@@ -2070,6 +2057,17 @@ export interface components {
             why: {
                 [key: string]: string;
             };
+            /**
+             * Apart
+             * @default []
+             */
+            apart: string[];
+            /**
+             * Names
+             * @default 1
+             * @enum {integer}
+             */
+            names: 1 | 2;
         };
         /**
          * RoundOut
@@ -2101,6 +2099,15 @@ export interface components {
             asks: components["schemas"]["FindingOut"][];
         };
         /**
+         * Section
+         * @description The sections of a recipe, worked in this order whatever the order of entry.
+         *
+         *     fit: what a fitting told of this body, on the source pieces, under the style. style: what makes the garment. follow:
+         *     what is worked from the final edges. finish: what is cut beside them. accept: what is meant as it is.
+         * @enum {string}
+         */
+        Section: "fit" | "style" | "follow" | "finish" | "accept";
+        /**
          * StepDoc
          * @description One step; an unknown kind is kept and skipped.
          */
@@ -2128,6 +2135,9 @@ export interface components {
              * @default
              */
             why: string;
+            section?: components["schemas"]["Section"] | null;
+            /** @default both */
+            half: components["schemas"]["Half"];
         };
         /**
          * Taken
@@ -2220,7 +2230,7 @@ export interface components {
         };
         /**
          * WorkIn
-         * @description Amounts for which remedies shall be worked out.
+         * @description Amounts to work out remedies for, and the half that they are about.
          */
         WorkIn: {
             /** Kind */
@@ -2234,6 +2244,12 @@ export interface components {
             };
             /** @default whole */
             taken: components["schemas"]["Taken"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "both" | "left" | "right";
         };
         /**
          * RoundIn
@@ -2310,6 +2326,8 @@ export interface components {
             ][];
             /** Length */
             length: number;
+            /** Allowance */
+            allowance: number;
         };
         /**
          * LineOut
@@ -2335,6 +2353,14 @@ export interface components {
             title: string;
             /** Part */
             part: string;
+            /** Zone */
+            zone: string;
+            /** Region */
+            region: string;
+            /** Half */
+            half: string;
+            /** Layer */
+            layer: string;
             /** Key */
             key: string;
             /** Cut */
@@ -2489,8 +2515,10 @@ export interface components {
             title: string;
             /** Group */
             group: string;
-            /** Phase */
-            phase: string;
+            /** Sections */
+            sections: string[];
+            /** Sided */
+            sided: boolean;
             /** Version */
             version: number;
             /** Fields */
@@ -2513,6 +2541,8 @@ export interface components {
             params: {
                 [key: string]: unknown;
             };
+            /** Half */
+            half: string;
         };
         /**
          * SubjectIn
@@ -2539,6 +2569,8 @@ export interface components {
              * @default 0.5
              */
             fraction: number;
+            /** Job */
+            job?: string | null;
         };
         /**
          * RunOut
@@ -2567,6 +2599,24 @@ export interface components {
             why: string;
         };
         /**
+         * MoveOut
+         * @description How far a line moved.
+         */
+        MoveOut: {
+            /** Piece */
+            piece: string;
+            /** Lineage */
+            lineage: string;
+            /** Distance */
+            distance: number;
+            /** Length Before */
+            length_before: number;
+            /** Length After */
+            length_after: number;
+            /** Leg */
+            leg: boolean;
+        };
+        /**
          * WithoutOut
          * @description What taking a step out would do: which later steps lose what they act on, and which checks would fail newly.
          */
@@ -2575,6 +2625,8 @@ export interface components {
             broken: components["schemas"]["BrokenOut"][];
             /** Checks */
             checks: string[];
+            /** Moves */
+            moves: components["schemas"]["MoveOut"][];
         };
         /**
          * WithoutIn
@@ -2586,6 +2638,26 @@ export interface components {
             recipe: components["schemas"]["RecipeDoc"];
             /** Uid */
             uid: string;
+            /** Job */
+            job?: string | null;
+        };
+        /**
+         * MovedIn
+         * @description A step that might stand in another section.
+         */
+        MovedIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Uid */
+            uid: string;
+            /** Job */
+            job?: string | null;
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "fit" | "style" | "follow" | "finish" | "accept";
         };
         /**
          * WalkNotchOut
@@ -2666,6 +2738,8 @@ export interface components {
             recipe: components["schemas"]["RecipeDoc"];
             /** Seam */
             seam: string;
+            /** Job */
+            job?: string | null;
         };
         /**
          * AllowanceOut
@@ -2769,22 +2843,6 @@ export interface components {
             };
         };
         /**
-         * MoveOut
-         * @description How far a line moved.
-         */
-        MoveOut: {
-            /** Piece */
-            piece: string;
-            /** Lineage */
-            lineage: string;
-            /** Distance */
-            distance: number;
-            /** Length Before */
-            length_before: number;
-            /** Length After */
-            length_after: number;
-        };
-        /**
          * NoticeOut
          * @description Something that the draft tells the maker.
          */
@@ -2848,6 +2906,14 @@ export interface components {
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
             beside: components["schemas"]["BesideOut"] | null;
+            /** Titles */
+            titles: {
+                [key: string]: string;
+            };
+            /** Cut For */
+            cut_for: string;
+            /** Cut Apart */
+            cut_apart: string[];
         };
         /**
          * ResultOut
@@ -2876,6 +2942,12 @@ export interface components {
             mends: components["schemas"]["MendOut"][];
             /** Reason */
             reason: string;
+            /** Aspect */
+            aspect: string;
+            /** Half */
+            half: string;
+            /** Worse */
+            worse: string;
         };
         /**
          * SchoolOut
@@ -2898,6 +2970,10 @@ export interface components {
         SeamOut: {
             /** Name */
             name: string;
+            /** Kind */
+            kind: string;
+            /** Half */
+            half: string;
             /** Lines */
             lines: string[];
             /** Lengths */
@@ -2916,13 +2992,22 @@ export interface components {
         /**
          * StageOut
          * @description A step with what it did; `needs` are the steps before it whose work it acts on.
+         *
+         *     `follows` are the steps that asked for it: one that follows by itself is no step of the recipe. `may_stand` says in
+         *     which sections its kind may stand, `sided` whether it can be for one half.
          */
         StageOut: {
             step: components["schemas"]["StepDoc"];
             /** Words */
             words: string;
-            /** Phase */
-            phase: string;
+            /** Section */
+            section: string;
+            /** May Stand */
+            may_stand: string[];
+            /** Sided */
+            sided: boolean;
+            /** Follows */
+            follows: string[];
             /** Sums */
             sums: [
                 string,
@@ -2995,7 +3080,7 @@ export interface components {
          * @description A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
          *
          *     `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
-         *     asks for the cutting lines too.
+         *     asks for the cutting lines too, `source` for the source pieces under the style.
          */
         PreviewIn: {
             /** Sheet */
@@ -3012,17 +3097,15 @@ export interface components {
             /** Job */
             job?: string | null;
             /**
-             * @default {
-             *       "purpose": "muslin",
-             *       "by_lineage": {}
-             *     }
-             */
-            cutting: components["schemas"]["CuttingIn"];
-            /**
              * Cut
              * @default false
              */
             cut: boolean;
+            /**
+             * Source
+             * @default false
+             */
+            source: boolean;
         };
         /**
          * MovedByOut
@@ -3798,34 +3881,6 @@ export interface operations {
             };
         };
     };
-    studio_routers_jobs_put_cutting: {
-        parameters: {
-            query?: never;
-            header?: {
-                "If-Match"?: string | null;
-            };
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CuttingIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-        };
-    };
     studio_routers_jobs_carry_out: {
         parameters: {
             query?: never;
@@ -4116,6 +4171,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WithoutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WithoutOut"];
+                };
+            };
+        };
+    };
+    studio_routers_style_moved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovedIn"];
             };
         };
         responses: {

@@ -15,6 +15,7 @@ import {
 	type Recipe,
 } from '../api/client';
 import { Latest } from '../api/latest';
+import { names } from './names.svelte';
 
 export type Deed = (job: Job, version: Record<'If-Match', string>) => Promise<Job>;
 
@@ -24,6 +25,7 @@ interface Wish {
 	beside: Recipe | null;
 	against: number | null;
 	cut: boolean;
+	source: boolean;
 }
 
 export class Desk {
@@ -39,6 +41,8 @@ export class Desk {
 	/** The muslin that lines are compared with, and whether cutting lines are wanted: what a stage sets. */
 	against = $state<number | null>(null);
 	cut = $state(false);
+	/** Whether the source pieces are shown, under the style. */
+	source = $state(false);
 	/** Another recipe on the same sheet, laid under this one to be compared. */
 	beside = $state.raw<Recipe | null>(null);
 	/** Milliseconds from a wish to its result, for the person who wonders. */
@@ -63,7 +67,7 @@ export class Desk {
 							job: wish.job.id,
 							against: wish.against,
 							cut: wish.cut,
-							cutting: wish.job.cutting,
+							source: wish.source,
 						},
 					}),
 				)) as Preview;
@@ -105,11 +109,18 @@ export class Desk {
 	}
 
 	/** Begin a stage: what it compares with and whether it cuts, on the recipe as kept. */
-	begin(stage: { against: number | null; cut: boolean }): void {
-		this.against = stage.against;
-		this.cut = stage.cut;
+	begin(stage: { against?: number | null; cut?: boolean; source?: boolean }): void {
+		this.against = stage.against ?? null;
+		this.cut = stage.cut ?? false;
+		this.source = stage.source ?? false;
 		this.beside = null;
 		this.leave();
+	}
+
+	/** Show the source pieces under the style, or the garment again. */
+	showSource(source: boolean): void {
+		this.source = source;
+		this.work();
 	}
 
 	/** Lay another recipe under the present one; null takes it away again. */
@@ -133,6 +144,7 @@ export class Desk {
 				beside: this.beside,
 				against: this.against,
 				cut: this.cut,
+				source: this.source,
 			});
 		}
 	}
@@ -208,8 +220,8 @@ export class Desk {
 
 	/** All that a preview depends on, as one text. */
 	private wishNow(): string {
-		const { job, recipe, beside, against, cut } = this;
-		return JSON.stringify([job?.id, job?.sheet.id, job?.cutting, recipe, beside, against, cut]);
+		const { job, recipe, beside, against, cut, source } = this;
+		return JSON.stringify([job?.id, job?.sheet.id, recipe, beside, against, cut, source]);
 	}
 
 	private show(answer: Preview, began: number): void {
@@ -219,6 +231,7 @@ export class Desk {
 			// Keep some more than are shown: undo then needs no piece twice.
 			if (Object.keys(this.known).length > 24 && !answer.order.includes(key)) delete this.known[key];
 		}
+		names.titles = answer.titles;
 		this.preview = answer;
 		this.draftProblem = null;
 		if (this.problem?.offline && !this.failedDeed) this.problem = null;

@@ -4,12 +4,16 @@ import {
 	adding,
 	asUsual,
 	blocksOf,
+	cuttingOf,
+	newStep,
 	newUid,
 	standing,
 	withBlocks,
 	withoutStep,
 	withStep,
-	withStepMoved,
+	withCutting,
+	withSection,
+	withStepBeside,
 	withValue,
 	withWay,
 } from './recipe';
@@ -82,8 +86,7 @@ test('what has lost what it stood on goes too', () => {
 	expect(standing(all, ['torso', 'sleeve'])).toEqual(['torso', 'sleeve']);
 });
 
-const step = (uid: string, amount = 1): Step =>
-	({ uid, kind: 'change_shoulder', params: { amount }, on: true, version: 1, why: '' }) as Step;
+const step = (uid: string, amount = 1): Step => newStep('change_shoulder', { amount }, { uid });
 const stepped = { ...recipe, steps: [step('a'), step('b'), step('c')] } as Recipe;
 const uids = (of: Recipe): string[] => (of.steps ?? []).map((s) => s.uid);
 
@@ -95,12 +98,24 @@ test('a step is added at the end, or takes the place of the one of its name', ()
 	expect(stepped.steps![1]!.params).toEqual({ amount: 1 });
 });
 
-test('a step is taken out, or moved by one place and never over the ends', () => {
+test('a step is taken out, or put before or after its neighbour', () => {
 	expect(uids(withoutStep(stepped, 'b'))).toEqual(['a', 'c']);
-	expect(uids(withStepMoved(stepped, 'c', -1))).toEqual(['a', 'c', 'b']);
-	expect(uids(withStepMoved(stepped, 'a', 1))).toEqual(['b', 'a', 'c']);
-	expect(withStepMoved(stepped, 'a', -1)).toBe(stepped);
-	expect(withStepMoved(stepped, 'x', 1)).toBe(stepped);
+	expect(uids(withStepBeside(stepped, 'c', 'b', 'before'))).toEqual(['a', 'c', 'b']);
+	expect(uids(withStepBeside(stepped, 'a', 'c', 'after'))).toEqual(['b', 'c', 'a']);
+	expect(withStepBeside(stepped, 'x', 'a', 'after')).toBe(stepped);
+});
+
+test('a step is put in another section, the others stay where they are', () => {
+	const moved = withSection(stepped, 'b', 'fit');
+	expect(moved.steps!.map((s) => s.section)).toEqual([null, 'fit', null]);
+});
+
+test('seam allowances are one step of the recipe, changed in place', () => {
+	const home = withCutting(stepped, (now) => ({ ...now, purpose: 'home' }));
+	const wide = withCutting(home, (now) => ({ ...now, lines: [{ line: 'front.neck', width: 0.7 }] }));
+	expect(wide.steps).toHaveLength(4);
+	expect(cuttingOf(wide)).toEqual({ purpose: 'home', lines: [{ line: 'front.neck', width: 0.7 }] });
+	expect(cuttingOf(stepped)).toEqual({ purpose: 'muslin', lines: [] });
 });
 
 test('every new step has a name of its own that documents allow', () => {

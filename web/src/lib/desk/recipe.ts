@@ -1,5 +1,5 @@
 /** Changes of a recipe, as functions: what is not set is the usual, or the house's. */
-import type { Block, Recipe, Step } from '../api/client';
+import type { Block, Half, Recipe, Section, Step } from '../api/client';
 
 /** Return the recipe with an allowance or rule set for this job; null puts it back, a house rule too. */
 export function withValue(recipe: Recipe, symbol: string, value: number | null, reason = ''): Recipe {
@@ -68,14 +68,62 @@ export function withoutStep(recipe: Recipe, uid: string): Recipe {
 	return { ...recipe, steps: (recipe.steps ?? []).filter((s) => s.uid !== uid) };
 }
 
-/** Return the recipe with a step moved one place earlier or later; at the end it stays. */
-export function withStepMoved(recipe: Recipe, uid: string, by: -1 | 1): Recipe {
-	const steps = [...(recipe.steps ?? [])];
-	const at = steps.findIndex((s) => s.uid === uid);
-	const to = at + by;
-	if (at < 0 || to < 0 || to >= steps.length) return recipe;
-	[steps[at], steps[to]] = [steps[to]!, steps[at]!];
+/**
+ * Return the recipe with a step put before or after another one, its neighbour in its section: the order counts within
+ * a section only.
+ */
+export function withStepBeside(
+	recipe: Recipe,
+	uid: string,
+	beside: string,
+	where: 'before' | 'after',
+): Recipe {
+	const step = (recipe.steps ?? []).find((s) => s.uid === uid);
+	const steps = (recipe.steps ?? []).filter((s) => s.uid !== uid);
+	const at = steps.findIndex((s) => s.uid === beside);
+	if (!step || at < 0) return recipe;
+	steps.splice(where === 'before' ? at : at + 1, 0, step);
 	return { ...recipe, steps };
+}
+
+/** Return the recipe with a step standing in another section. */
+export function withSection(recipe: Recipe, uid: string, section: Section): Recipe {
+	return { ...recipe, steps: (recipe.steps ?? []).map((s) => (s.uid === uid ? { ...s, section } : s)) };
+}
+
+/** Return a step of a kind, new, acting, for both halves unless it is said which. */
+export function newStep(
+	kind: string,
+	params: Record<string, unknown>,
+	about: { version?: number; half?: Half; why?: string; uid?: string } = {},
+): Step {
+	const { version = 1, half = 'both', why = '', uid = newUid() } = about;
+	return { uid, kind, params, on: true, version, why, section: null, half };
+}
+
+/** The step that holds the seam allowances, and what it says. */
+export const ALLOWANCES = 'set_allowances';
+
+export interface Cutting {
+	purpose: string;
+	lines: { line: string; width: number }[];
+}
+
+function cuttingStep(recipe: Recipe | null | undefined): Step | undefined {
+	return (recipe?.steps ?? []).filter((s) => s.kind === ALLOWANCES && s.on).at(-1);
+}
+
+/** Return what a recipe says of its seam allowances: the last step of that kind that acts counts. */
+export function cuttingOf(recipe: Recipe | null | undefined): Cutting {
+	const step = cuttingStep(recipe);
+	const { purpose = 'muslin', lines = [] } = (step?.params ?? {}) as Partial<Cutting>;
+	return { purpose, lines };
+}
+
+/** Return the recipe with its seam allowances changed: one step of it. */
+export function withCutting(recipe: Recipe, change: (cutting: Cutting) => Cutting): Recipe {
+	const step = cuttingStep(recipe) ?? newStep(ALLOWANCES, {});
+	return withStep(recipe, { ...step, params: { ...change(cuttingOf(recipe)) } });
 }
 
 /** Return a name for a new step: made once, by the page, so that a repeated deed makes no second step. */

@@ -1,6 +1,7 @@
 <!-- One piece on the table: paper, lines that can be pointed at, darts, marks, grain, name. -->
 <script lang="ts">
 	import type { Piece } from '../api/client';
+	import { bare } from '../desk/names.svelte';
 	import { bounds, curvePath, linePath, ringPath, roomRightOf, type Pair } from './view';
 
 	interface Props {
@@ -50,7 +51,7 @@
 	);
 
 	function isLit(name: string): boolean {
-		return lit.has(name) || pointed === name;
+		return lit.has(name) || lit.has(bare(name)) || pointed === name;
 	}
 </script>
 

@@ -34,9 +34,12 @@ test('rules are labelled where they can be read, in either unit', () => {
 	expect(inches[1]!.at).toBeCloseTo(2.54);
 });
 
-const box = (part: string, low: number, high: number, wide: number) =>
+const box = (part: string, zone: string, region: string, low: number, high: number, wide: number) =>
 	({
 		part,
+		zone,
+		region,
+		half: 'both',
 		cutting: [],
 		edges: [
 			{
@@ -50,10 +53,10 @@ const box = (part: string, low: number, high: number, wide: number) =>
 
 test('a skirt hangs below its bodice, a sleeve lies beside it', () => {
 	const [front, back, sleeve, skirt] = placed([
-		box('front', 0, 45, 24),
-		box('back', 0, 45, 22),
-		box('sleeve', -45, 14, 32),
-		box('skirt_front', -60, 0, 25),
+		box('front', 'front', 'upper', 0, 45, 24),
+		box('back', 'back', 'upper', 0, 45, 22),
+		box('sleeve', 'sleeve', 'arm', -45, 14, 32),
+		box('skirt_front', 'front', 'skirt', -60, 0, 25),
 	]).sort((a, b) => a.piece.part.length - b.piece.part.length || a.dx - b.dx);
 	const by = Object.fromEntries([front!, back!, sleeve!, skirt!].map((p) => [p.piece.part, p]));
 	expect(by.skirt_front!.dx).toBe(by.front!.dx);
@@ -63,7 +66,7 @@ test('a skirt hangs below its bodice, a sleeve lies beside it', () => {
 });
 
 test('all pieces are seen clear of the rules, on any screen', () => {
-	const pieces = placed([box('front', -20, 45, 24), box('sleeve', -45, 14, 32)]);
+	const pieces = placed([box('front', -20, 45, 24), box('sleeve', 'sleeve', 'arm', -45, 14, 32)]);
 	const screen = { width: 850, height: 640 };
 	const view = fitted(pieces, screen);
 	const pixel = screen.width / view.width;

@@ -45,9 +45,11 @@ export function placed(pieces: Piece[]): Placed[] {
 	});
 }
 
-/** Whether a piece continues another below the waist: `skirt_front` hangs from `front`. */
+/** Whether a piece continues another below the waist: a skirt's front hangs from the front of a bodice. */
 function hangsFrom(piece: Piece, other: Piece): boolean {
-	return piece.part.endsWith(`_${other.part}`);
+	const below = piece.region === 'skirt' || piece.region === 'legs';
+	const sameHalf = piece.half === other.half || piece.half === 'both' || other.half === 'both';
+	return below && other.region === 'upper' && piece.zone === other.zone && sameHalf;
 }
 
 /** Return points on a curve, near enough to point at it. */

@@ -1,10 +1,11 @@
 <!-- The checks: what does not hold first, each with what would mend it; what is accepted, and why; then all that holds. -->
 <script lang="ts">
-	import type { Check } from '../../lib/api/client';
+	import type { Check, Half } from '../../lib/api/client';
+	import { ofRight } from '../../lib/desk/names.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
-	import { newUid, withStep } from '../../lib/desk/recipe';
-	import { spoken } from '../../lib/units.svelte';
+	import { newStep, withStep } from '../../lib/desk/recipe';
+	import { plain, spoken } from '../../lib/units.svelte';
 
 	let { ondraws }: { ondraws: (names: string[]) => void } = $props();
 
@@ -25,9 +26,15 @@
 	let accepting = $state<number | null>(null);
 	let reason = $state('');
 
+	/** The names of what a finding is about, on its half. */
+	function concerned(check: Check): string[] {
+		return check.half === 'right' ? check.where.map(ofRight) : check.where;
+	}
+
 	function mend(kind: string, params: Record<string, unknown>, words: string, check: Check): void {
-		const version = operations.of(kind)?.version ?? 1;
-		const step = { uid: newUid(), kind, params, on: true, version, why: check.words };
+		const operation = operations.of(kind);
+		const half = operation?.sided ? (check.half as Half) : 'both';
+		const step = newStep(kind, params, { version: operation?.version, half, why: plain(check.words) });
 		void desk.keep((recipe) => withStep(recipe, step), words);
 	}
 
@@ -35,12 +42,18 @@
 		const params = {
 			check: check.check,
 			where: check.where,
-			// A hair more, so that the same finding stays accepted.
-			up_to: Math.ceil(Math.abs(check.amount) * 100 + 1) / 100,
+			aspect: check.aspect,
+			on: check.half,
+			worse: check.worse,
+			// A hair beyond, so that the same finding stays accepted.
+			up_to:
+				check.worse === 'less'
+					? Math.floor(check.amount * 100 - 1) / 100
+					: Math.ceil(Math.abs(check.amount) * 100 + 1) / 100,
 			reason: reason.trim(),
 		};
-		const step = { uid: newUid(), kind: 'accept', params, on: true, version: 1, why: '' };
-		void desk.keep((recipe) => withStep(recipe, step), `Accepted: ${check.words}`);
+		const step = newStep('accept', params, { version: operations.of('accept')?.version });
+		void desk.keep((recipe) => withStep(recipe, step), `Accepted: ${plain(check.words)}`);
 		accepting = null;
 		reason = '';
 	}
@@ -56,9 +69,9 @@
 			class={check.verdict}
 			tabindex="0"
 			title={check.claim}
-			onpointerenter={() => ondraws(check.where)}
+			onpointerenter={() => ondraws(concerned(check))}
 			onpointerleave={() => ondraws([])}
-			onfocus={() => ondraws(check.where)}
+			onfocus={() => ondraws(concerned(check))}
 			onblur={() => ondraws([])}
 		>
 			<span class="sign" aria-label={check.verdict}>{MARKS[check.verdict]}</span>

@@ -1,6 +1,8 @@
 <!-- Cut: seam allowances for a purpose, line by line where wished; print at true size, and open files. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Cutting } from '../../lib/api/client';
+	import { answered, api, asProblem } from '../../lib/api/client';
+	import { bare } from '../../lib/desk/names.svelte';
+	import { cuttingOf, withCutting, type Cutting } from '../../lib/desk/recipe';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
@@ -9,41 +11,30 @@
 	import { lineName } from '../../lib/words';
 
 	const desk = getDesk();
-	desk.begin({ against: null, cut: true });
+	desk.begin({ cut: true });
 
 	let lit = $state<string[]>([]);
 	let errors = $state<Record<string, string>>({});
 
 	const purposes = $derived(shelf.all?.purposes ?? []);
-	const cutting = $derived(desk.job?.cutting ?? { purpose: 'muslin', by_lineage: {} });
+	const cutting = $derived(cuttingOf(desk.job?.recipe));
 	const purpose = $derived(purposes.find((p) => p.key === cutting.purpose));
 	const lines = $derived.by(() => {
-		const found: { lineage: string; role: string; piece: string }[] = [];
+		const found: { lineage: string; role: string; width: number }[] = [];
 		for (const piece of desk.pieces)
-			for (const edge of piece.edges)
-				if (
-					edge.role !== 'dart_leg' &&
-					edge.lineage !== piece.on_fold &&
-					!found.some((f) => f.lineage === edge.lineage)
-				)
-					found.push({ lineage: edge.lineage, role: edge.role, piece: piece.title });
+			for (const edge of piece.edges) {
+				// A line has one allowance, on either half.
+				const lineage = bare(edge.lineage);
+				const isCut = edge.role !== 'dart_leg' && edge.lineage !== piece.on_fold;
+				if (isCut && !found.some((f) => f.lineage === lineage))
+					found.push({ lineage, role: edge.role, width: edge.allowance });
+			}
 		return found;
 	});
 
-	function width(line: { lineage: string; role: string }): number {
-		return cutting.by_lineage?.[line.lineage] ?? purpose?.by_role[line.role] ?? 0;
-	}
-
-	/** Keep a change of the allowances; a function, so that done again it takes nothing newer back. */
+	/** Keep a change of the allowances: a step of the recipe. */
 	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
-		await desk.deed('seam allowances', (job, version) =>
-			answered(
-				api.PUT('/api/jobs/{job_id}/cutting', {
-					params: { path: { job_id: job.id }, header: version },
-					body: change(job.cutting),
-				}),
-			),
-		);
+		await desk.keep((recipe) => withCutting(recipe, change), 'Seam allowances');
 	}
 
 	function cutFor(purpose: string): void {
@@ -62,10 +53,8 @@
 			}
 		delete errors[lineage];
 		await set((now) => {
-			const by_lineage = { ...now.by_lineage };
-			if (cm === null) delete by_lineage[lineage];
-			else by_lineage[lineage] = cm;
-			return { ...now, by_lineage };
+			const lines = now.lines.filter((one) => one.line !== lineage);
+			return { ...now, lines: cm === null ? lines : [...lines, { line: lineage, width: cm }] };
 		});
 	}
 
@@ -103,14 +92,14 @@
 		{#if purpose}<p class="soft">{purpose.reason}</p>{/if}
 		<ul>
 			{#each lines as line (line.lineage)}
-				{@const own = cutting.by_lineage?.[line.lineage] !== undefined}
+				{@const own = cutting.lines.some((one) => one.line === line.lineage)}
 				<li onpointerenter={() => (lit = [line.lineage])} onpointerleave={() => (lit = [])} class:own>
 					<label for="w-{line.lineage}">{lineName(line.lineage)}</label>
 					<input
 						id="w-{line.lineage}"
 						class="field figures"
 						autocomplete="off"
-						value={typed(width(line), reading.unit)}
+						value={typed(line.width, reading.unit)}
 						title={own
 							? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
 							: ''}

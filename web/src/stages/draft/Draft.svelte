@@ -17,7 +17,7 @@
 	import Sums from './Sums.svelte';
 
 	const desk = getDesk();
-	desk.begin({ against: null, cut: false });
+	desk.begin({ source: true });
 
 	const PANELS = [
 		{ value: 'block', label: 'Block' },

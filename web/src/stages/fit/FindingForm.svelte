@@ -5,6 +5,7 @@
 		api,
 		asProblem,
 		freshName,
+		type Half,
 		type Kind,
 		type LengthIn,
 		type Problem,
@@ -34,7 +35,7 @@
 		Object.fromEntries(kind.inputs.map((i) => [i.symbol, typed(i.default, reading.unit)])),
 	);
 	let taken = $state<'whole' | 'pinch'>('whole');
-	let side = $state<'both' | 'left' | 'right'>('both');
+	let side = $state<Half>('both');
 	// svelte-ignore state_referenced_locally
 	let movement = $state(kind.movement);
 	let words = $state('');
@@ -50,7 +51,10 @@
 		return Object.fromEntries(Object.entries(texts).map(([s, text]) => [s, { text, unit: reading.unit }]));
 	}
 
-	const worker = new Latest<{ given: Record<string, LengthIn>; taken: 'whole' | 'pinch' }, Worked[]>(
+	const worker = new Latest<
+		{ given: Record<string, LengthIn>; taken: 'whole' | 'pinch'; side: Half },
+		Worked[]
+	>(
 		(wish) => answered(api.POST('/api/remedies', { body: { kind: kind.key, ...wish } })),
 		(result) => {
 			remedies = result;
@@ -64,7 +68,7 @@
 		},
 	);
 	function work(): void {
-		worker.wish({ given: given(), taken });
+		worker.wish({ given: given(), taken, side });
 	}
 	work();
 
@@ -148,7 +152,7 @@
 	<div class="pair">
 		<label>
 			<span class="soft">Side</span>
-			<select class="field" bind:value={side}>
+			<select class="field" bind:value={side} onchange={work}>
 				<option value="both">both</option>
 				<option value="left">left</option>
 				<option value="right">right</option>
@@ -162,7 +166,7 @@
 		</label>
 	</div>
 	{#if side !== 'both'}
-		<p class="soft">Recorded for the {side} side; the paper change is made on both halves.</p>
+		<p class="soft">The paper changes on the {side} half only; the other half stays as it is.</p>
 	{/if}
 	<label class="block">
 		<span class="soft">The wearer’s words</span>

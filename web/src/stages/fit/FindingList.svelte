@@ -1,6 +1,14 @@
 <!-- The findings of a muslin, and the earlier ones that are asked about again. -->
 <script lang="ts">
-	import { answered, api, freshName, type Finding, type Outcome, type Round } from '../../lib/api/client';
+	import {
+		answered,
+		api,
+		freshName,
+		type Finding,
+		type Half,
+		type Outcome,
+		type Round,
+	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { OUTCOMES, pencil } from '../../lib/words';
 
@@ -36,7 +44,9 @@
 		);
 		await desk.deed(`remedy: ${finding.seen}`, async (job, version) => {
 			const plans = await answered(
-				api.POST('/api/remedies', { body: { kind: finding.kind, given, taken: finding.taken } }),
+				api.POST('/api/remedies', {
+					body: { kind: finding.kind, given, taken: finding.taken, side: finding.side as Half },
+				}),
 			);
 			const plan = plans[0]!;
 			return answered(

@@ -4,6 +4,7 @@
 	import { Latest } from '../../lib/api/latest';
 	import { getDesk } from '../../lib/desk/context';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { spoken } from '../../lib/units.svelte';
 	import type { Subject } from '../../lib/table/picking';
 
 	interface Props {
@@ -23,7 +24,7 @@
 		async (wish) =>
 			answered(
 				api.POST('/api/offers', {
-					body: { sheet: desk.job!.sheet.id, recipe: desk.job!.recipe, ...wish },
+					body: { sheet: desk.job!.sheet.id, recipe: desk.job!.recipe, job: desk.job!.id, ...wish },
 				}),
 			),
 		(found) => {
@@ -62,7 +63,7 @@
 			<h3>{group}</h3>
 			<ul>
 				{#each list as offer, i (i)}
-					<li><button onclick={() => onchoose(offer)}>{offer.words}</button></li>
+					<li><button onclick={() => onchoose(offer)}>{spoken(offer.words)}</button></li>
 				{/each}
 			</ul>
 		{/each}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { answered, api, asProblem, type Piece, type Step, type Ticket } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
-	import { newUid } from '../../lib/desk/recipe';
+	import { newStep } from '../../lib/desk/recipe';
 	import { lineName } from '../../lib/words';
 
 	let { ontake }: { ontake: (step: Step) => void } = $props();
@@ -71,20 +71,13 @@
 		if (!other || !mine) return;
 		const corner = at || corners[0]!;
 		const given = other.edges.find((e) => e.start === corner)!.curve[0]!;
-		const step: Step = {
-			uid: newUid(),
-			kind: 'combine_lines',
-			params: {
-				piece: other.name,
-				at: corner,
-				given_at: given,
-				lines: taken.map((along) => ({ along, points: runOf(other, along) })),
-				source: garment,
-			},
-			on: true,
-			version: 1,
-			why: '',
-		};
+		const step = newStep('combine_lines', {
+			piece: other.name,
+			at: corner,
+			given_at: given,
+			lines: taken.map((along) => ({ along, points: runOf(other, along) })),
+			source: garment,
+		});
 		open = false;
 		desk.layUnder(null);
 		ontake(step);

@@ -1,6 +1,6 @@
 <!-- A step while it is worked: its fields, tried on the table at once; kept, or left as it was. -->
 <script lang="ts">
-	import type { Field, Operation, Stage, Step } from '../../lib/api/client';
+	import type { Field, Half, Operation, Section, Stage, Step } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown, spoken } from '../../lib/units.svelte';
@@ -69,6 +69,36 @@
 	}}
 >
 	<h3>{operation.title}</h3>
+	{#if operation.sided || operation.sections.length > 1}
+		<div class="stands">
+			{#if operation.sided}
+				<label>
+					<span class="soft">For</span>
+					<select
+						class="field"
+						value={step.half}
+						onchange={(e) => onchange({ ...step, half: e.currentTarget.value as Half })}
+					>
+						<option value="both">both halves</option>
+						<option value="left">the left half</option>
+						<option value="right">the right half</option>
+					</select>
+				</label>
+			{/if}
+			{#if operation.sections.length > 1}
+				<label>
+					<span class="soft">Stands in</span>
+					<select
+						class="field"
+						value={step.section ?? operation.sections[0]}
+						onchange={(e) => onchange({ ...step, section: e.currentTarget.value as Section })}
+					>
+						{#each operation.sections as section (section)}<option value={section}>{section}</option>{/each}
+					</select>
+				</label>
+			{/if}
+		</div>
+	{/if}
 	<p class="words">{stage ? spoken(stage.words) : ''}</p>
 	{#each operation.fields as field (field.name)}
 		{#if NUMBERS.has(field.kind)}
@@ -199,6 +229,14 @@
 	h3 {
 		font-size: 1.05rem;
 		margin: 0 0 0.2rem;
+	}
+	.stands {
+		display: flex;
+		gap: 0.6rem;
+		margin-bottom: 0.3rem;
+	}
+	.stands label {
+		flex: 1;
 	}
 	.words {
 		margin: 0 0 0.4rem;

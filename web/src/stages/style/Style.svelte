@@ -1,10 +1,10 @@
 <!-- Style: point at a thing on the table, choose what to do with it, see it at once; the recipe beside it. -->
 <script lang="ts">
-	import type { Offer, Step } from '../../lib/api/client';
+	import type { Half, Offer, Step } from '../../lib/api/client';
 	import { answered, api, asProblem } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
-	import { newUid, withStep } from '../../lib/desk/recipe';
+	import { newStep, withStep } from '../../lib/desk/recipe';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
@@ -15,7 +15,7 @@
 	import StepForm from './StepForm.svelte';
 
 	const desk = getDesk();
-	desk.begin({ against: null, cut: false });
+	desk.begin({});
 	void operations.load();
 
 	let picked = $state.raw<Subject | null>(null);
@@ -40,14 +40,7 @@
 	function choose(offer: Offer): void {
 		trial = {
 			isNew: true,
-			step: {
-				uid: newUid(),
-				kind: offer.kind,
-				params: offer.params,
-				on: true,
-				version: offer.version,
-				why: '',
-			},
+			step: newStep(offer.kind, offer.params, { version: offer.version, half: offer.half as Half }),
 		};
 		attempt(trial.step);
 	}
@@ -94,7 +87,9 @@
 		const field = operation?.fields.find((f) => f.name === name);
 		try {
 			const { fraction, ...line } = await answered(
-				api.POST('/api/lines', { body: { sheet: desk.job.sheet.id, recipe: desk.job.recipe, ...subject } }),
+				api.POST('/api/lines', {
+					body: { sheet: desk.job.sheet.id, recipe: desk.job.recipe, job: desk.job.id, ...subject },
+				}),
 			);
 			const entered = field?.kind === 'place' ? { ...line, fraction } : line;
 			attempt({ ...trial.step, params: { ...trial.step.params, [name]: entered } });

@@ -1,10 +1,14 @@
+from dataclasses import replace
+
 import pytest
 
 from izett.catalogue import catalogue
 from izett.errors import StepRefused, UnknownName
+from izett.pattern.facts import Half
+from izett.recipe.evaluator import Evaluator
+from izett.recipe.memory import VARIANTS, Memory
 from izett.recipe.model import Recipe, Step
 from izett.recipe.shelf import Catalogue
-from izett.recipe.evaluator import Evaluator
 
 SIDE = Step("a1", "change_side", {"underarm": 0.5, "waist": 0.2})
 SHOULDER = Step("a2", "change_shoulder", {"amount": 0.6})
@@ -12,8 +16,6 @@ SHOULDER = Step("a2", "change_shoulder", {"amount": 0.6})
 
 def counted():
     """A catalogue whose operations count how often they act."""
-    from dataclasses import replace
-
     calls: list[str] = []
     real = catalogue()
 
@@ -38,7 +40,7 @@ def test_an_edit_at_the_end_works_only_the_last_step(middling):
     assert calls == ["a1", "a2", "a2"]
 
 
-def test_an_edit_at_the_start_works_all_that_follows(middling):
+def test_a_change_of_the_draft_works_what_reads_it(middling):
     shelf, calls = counted()
     evaluator = Evaluator(shelf)
     evaluator.evaluate(Recipe("bodice", middling, steps=(SIDE, SHOULDER)))
@@ -46,13 +48,60 @@ def test_an_edit_at_the_start_works_all_that_follows(middling):
     assert calls == ["a1", "a2", "a1", "a2"]
 
 
-def test_memory_is_bounded_and_forgets_the_longest_unused(middling):
+def test_an_edit_works_again_only_what_reads_what_it_touched(middling):
     shelf, calls = counted()
-    evaluator = Evaluator(shelf, remembered=3)
-    for waist in (70.0, 71.0, 72.0, 70.0):
-        evaluator.evaluate(Recipe("bodice", {**middling, "waist_girth": waist}, steps=(SIDE,)))
-    assert len(evaluator._memory) == 3
-    assert calls == ["a1"] * 4
+    evaluator = Evaluator(shelf)
+
+    def dress(hem: float) -> Recipe:
+        steps = (
+            Step("hem", "shape_hem", {"front": hem}),
+            SHOULDER,
+            Step("cap", "recap_sleeve", {"ease": 2.0}),
+            Step("neck", "change_neckline", {"front": 3.0}),
+        )
+        return Recipe("bodice", middling, also=("sleeve", "skirt"), steps=steps)
+
+    evaluator.evaluate(dress(2.0))
+    assert calls == ["hem", "a2", "neck", "cap"]
+    edited = evaluator.evaluate(dress(3.0))
+    assert calls[4:] == ["hem"]
+    evaluator.forget()
+    assert evaluator.evaluate(dress(3.0)).pattern == edited.pattern
+
+
+def test_a_reason_typed_works_nothing_again(middling):
+    shelf, calls = counted()
+    evaluator = Evaluator(shelf)
+    for why in ("", "it pulls", "it pulls across the back"):
+        evaluator.evaluate(Recipe("bodice", middling, steps=(replace(SIDE, why=why), SHOULDER)))
+    assert calls == ["a1", "a2"]
+
+
+def test_the_second_half_costs_only_what_differs(middling):
+    shelf, calls = counted()
+    evaluator = Evaluator(shelf)
+    left = Step("left", "change_shoulder", {"amount": -0.5}, half=Half.LEFT)
+    hem = Step("hem", "shape_hem", {"front": 2.0})
+    evaluator.evaluate(Recipe("bodice", middling, also=("skirt",), steps=(left, hem)))
+    assert calls == ["left", "hem"]
+
+
+def test_memory_is_bounded_for_each_owner_and_one_does_not_drive_out_another(middling):
+    shelf, calls = counted()
+    evaluator = Evaluator(shelf, memory=Memory(owners=3, per_owner=4))
+    recipe = Recipe("bodice", middling, steps=(SIDE,))
+    evaluator.evaluate(recipe, owner="mine")
+    for waist in range(60, 90):
+        evaluator.evaluate(Recipe("bodice", {**middling, "waist_girth": float(waist)}, steps=(SIDE,)), owner="run")
+    worked = len(calls)
+    evaluator.evaluate(recipe, owner="mine")
+    assert len(calls) == worked
+    assert len(evaluator.memory) <= 3 * 4 * VARIANTS
+    for owner in range(3):
+        evaluator.evaluate(recipe, owner=owner)
+    worked = len(calls)
+    evaluator.evaluate(recipe, owner="mine")
+    assert len(calls) == worked + 1
 
 
 def test_a_failing_step_is_kept_and_evaluation_goes_on(evaluator, middling):
@@ -100,18 +149,22 @@ def test_every_plug_in_is_found_by_its_folder_and_imports_only_below_itself():
     import ast
     from pathlib import Path
 
-    root = Path(__file__).parent.parent.parent / "izett"
+    root = Path(__file__).parents[3] / "izett"
     for folder, found, below in (
         (
             "drafting/methods",
             catalogue().methods,
-            {"drafting", "measuring", "pattern", "rules", "geometry", "errors", "units"},
+            {"drafting", "measuring", "pattern", "rules", "geometry", "errors", "units", "wording"},
         ),
-        ("styling/operations", catalogue().operations, {"styling", "pattern", "geometry", "rules", "errors", "units"}),
+        (
+            "styling/operations",
+            catalogue().operations,
+            {"styling", "finishing", "pattern", "geometry", "rules", "errors", "units", "wording"},
+        ),
         (
             "checking/checks",
             catalogue().checks,
-            {"checking", "finishing", "styling", "pattern", "geometry", "rules", "errors", "units"},
+            {"checking", "finishing", "styling", "pattern", "geometry", "rules", "errors", "units", "wording"},
         ),
     ):
         modules = {path.stem: path for path in (root / folder).glob("*.py") if path.stem != "__init__"}

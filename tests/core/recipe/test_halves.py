@@ -1,0 +1,155 @@
+"""Left and right: a step on one half leaves the other as it is, and what is laid together is paper that can be cut."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import pytest
+
+from izett.catalogue import catalogue
+from izett.errors import MissingMeasure, StepRefused
+from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
+from izett.files.recipe_json import RecipeDoc
+from izett.geometry.outline import crossing, signed_area
+from izett.geometry.point import distance
+from izett.pattern.facts import Half
+from izett.pattern.halves import origin
+from izett.pattern.sewn import seam_lengths
+from izett.pattern.worn import width
+from izett.recipe.model import Recipe, Step
+from tests.bodies import with_hips
+from tests.garments import BODY, DRESS, DRESS_BLOCKS
+
+BODIES = [{"height": 165.0, **body} for body in with_hips(69)][:12]
+SIDED = [
+    pytest.param(key, example, id=f"{key}-{i}")
+    for key, operation in catalogue().operations.items()
+    if operation.sided
+    for i, example in enumerate(operation.examples)
+]
+
+
+def recipe(body, kind, params=None, half=Half.BOTH) -> Recipe:
+    operation = catalogue().operations[kind]
+    steps = [Step(f"s{i}", k, p) for i, (k, p) in enumerate(operation.before)]
+    if params is not None:
+        steps.append(Step("it", kind, params, half=half))
+    return Recipe(operation.blocks[0], body, also=operation.blocks[1:], steps=tuple(steps))
+
+
+@pytest.mark.parametrize(("kind", "params"), SIDED)
+def test_a_step_on_the_left_half_leaves_the_right_as_it_is(evaluator, kind, params):
+    acted = 0
+    for body in BODIES:
+        plain = evaluator.evaluate(recipe(body, kind))
+        both = evaluator.evaluate(recipe(body, kind, params))
+        left = evaluator.evaluate(recipe(body, kind, params, Half.LEFT))
+        right = evaluator.evaluate(recipe(body, kind, params, Half.RIGHT))
+        if both.stages[-1].failure is not None:
+            assert left.stages[-1].failure is not None
+            continue
+        if left.stages[-1].failure is not None:
+            # What goes over both halves has no left half, and says so.
+            assert "one piece over both halves" in left.stages[-1].failure.message
+            continue
+        acted += 1
+        assert left.left == both.left
+        assert left.right == plain.left
+        assert (right.left, right.right) == (left.right, left.left)
+        for piece in left.pattern:
+            assert crossing(piece.outline()) is None, piece.name
+            assert signed_area(piece.outline()) > 0, piece.name
+            for edge, following in pairwise((*piece.edges, piece.edges[0])):
+                assert edge.end == following.start
+                assert edge.curve.end == following.curve.start
+            for dart in piece.darts:
+                a, b = (piece.vertex(v) for v in dart.mouth)
+                assert distance(a, piece.vertex(dart.tip)) == pytest.approx(
+                    distance(b, piece.vertex(dart.tip)), abs=1e-6
+                )
+        for seam in left.pattern.seams:
+            half = plain.left if seam.half is Half.RIGHT else both.left
+            alone = half.find_seam(origin(seam.name).name)
+            assert seam_lengths(left.pattern, seam) == pytest.approx(seam_lengths(half, alone), abs=1e-9)
+        evaluator.forget()
+        assert evaluator.evaluate(recipe(body, kind)).pattern == plain.pattern
+    assert acted >= 6
+
+
+def test_what_differs_is_a_left_and_a_right_and_what_lay_on_the_fold_is_whole(evaluator):
+    steps = (Step("it", "change_side", {"underarm": 1.0, "waist": 1.5}, half=Half.LEFT),)
+    pattern = evaluator.evaluate(Recipe("bodice", BODY, also=("sleeve", "skirt"), steps=steps)).pattern
+    halves = {piece.name: (piece.half, piece.cut, piece.on_fold) for piece in pattern}
+    assert halves["bodice_front"] == (Half.BOTH, 1, None)
+    assert halves["bodice_back"] == (Half.LEFT, 1, None)
+    assert halves["right:bodice_back"] == (Half.RIGHT, 1, None)
+    assert halves["sleeve"] == (Half.BOTH, 2, None)
+    sides = [(seam.name, seam.half) for seam in pattern.seams if origin(seam.name).name == "side"]
+    assert sides == [("side", Half.LEFT), ("right:side", Half.RIGHT)]
+
+
+def test_around_the_body_the_halves_add_up(evaluator):
+    def at(half: Half | None) -> float:
+        steps = () if half is None else (Step("it", "change_side", {"underarm": 1.0, "waist": 1.0}, half=half),)
+        return width(evaluator.evaluate(Recipe("bodice", BODY, steps=steps)).pattern, "bust")
+
+    assert at(Half.LEFT) == pytest.approx((at(None) + at(Half.BOTH)) / 2, abs=1e-9)
+
+
+def test_a_whole_dress_with_one_high_shoulder_agrees_on_both_halves(evaluator):
+    steps = (
+        Step("f1", "change_shoulder", {"amount": 0.0, "slope": 0.8}, half=Half.RIGHT),
+        *(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(DRESS)),
+    )
+    evaluation = evaluator.evaluate(Recipe(DRESS_BLOCKS[0], BODY, also=DRESS_BLOCKS[1:], steps=steps))
+    assert [str(s.failure) for s in evaluation.stages if s.failure] == []
+    assert [r.words for r in evaluation.results if r.check == "seams_match" and r.finding.verdict == "fails"] == []
+    assert {p.title for p in evaluation.pattern if p.half is Half.RIGHT} >= {"Sleeve, right", "Cuff, right"}
+    document = evaluated_document(evaluation, measures=BODY)
+    assert read_pattern(write_pattern(document))[0] == evaluation.pattern
+
+
+def test_unfolded_with_unlike_halves_each_side_is_its_own(evaluator):
+    lower = Step("it", "change_side", {"underarm": 1.0}, half=Half.LEFT)
+    unfold = Step("u", "fold_open", {"piece": "bodice_front", "what": "unfold"})
+    after = evaluator.evaluate(Recipe("bodice", BODY, steps=(lower, unfold)))
+    laid = evaluator.evaluate(Recipe("bodice", BODY, steps=(lower,)))
+    assert after.stages[-1].failure is None
+    whole, before = after.pattern.piece("bodice_front"), laid.pattern.piece("bodice_front")
+    assert signed_area(whole.outline()) == pytest.approx(signed_area(before.outline()), abs=1e-9)
+    for seam in after.pattern.seams:
+        first, second = seam_lengths(after.pattern, seam)
+        assert seam.ease[0] - 1e-6 <= second - first <= seam.ease[1] + 1e-6, seam.name
+
+
+def test_a_step_that_names_a_half_of_a_whole_piece_is_refused_in_words(evaluator):
+    unfold = Step("u", "fold_open", {"piece": "bodice_front", "what": "unfold"})
+    low = Step("n", "change_neckline", {"front": 3.0}, half=Half.LEFT)
+    stage = evaluator.evaluate(Recipe("bodice", BODY, steps=(unfold, low))).stages[-1]
+    assert isinstance(stage.failure, StepRefused)
+    assert "no left half any more" in stage.failure.message
+
+
+def test_a_half_that_a_step_cannot_have_is_refused_in_words(evaluator):
+    cap = Step("c", "recap_sleeve", {}, half=Half.LEFT)
+    stage = evaluator.evaluate(Recipe("bodice", BODY, also=("sleeve",), steps=(cap,))).stages[-1]
+    assert isinstance(stage.failure, StepRefused)
+    assert "has no left half" in stage.failure.message
+
+
+def test_measures_taken_left_and_right_draft_the_halves_apart_on_wish(evaluator):
+    document = RecipeDoc(apart=["shoulder_length"])
+    body = {**BODY, "shoulder_length": 12.5}
+    apart = evaluator.evaluate(document.recipe(body, {"shoulder_length": (12.8, 12.2)}))
+    alike = evaluator.evaluate(RecipeDoc().recipe({**body, "shoulder_length": 12.8}))
+    assert apart.left == alike.pattern
+    assert apart.left != apart.right
+    assert any("12.8 cm⟧ left" in notice.message for notice in apart.notices)
+    with pytest.raises(MissingMeasure, match="not taken left and right"):
+        document.recipe(body, {})
+
+
+def test_the_same_on_both_halves_one_after_the_other_is_the_same_as_at_once(evaluator):
+    step = Step("it", "change_side", {"underarm": 0.7, "waist": 0.4})
+    once = evaluator.evaluate(Recipe("bodice", BODY, steps=(step,)))
+    twice = (replace(step, uid="l", half=Half.LEFT), replace(step, uid="r", half=Half.RIGHT))
+    assert evaluator.evaluate(Recipe("bodice", BODY, steps=twice)).pattern.pieces == once.pattern.pieces
