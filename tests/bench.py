@@ -53,8 +53,8 @@ def dressed(body: dict, steps: tuple = ()):
 
 def core(floor: float) -> None:
     from izett.catalogue import catalogue
+    from izett.recipe.evaluator import Evaluator
     from izett.recipe.model import Recipe, Step
-from izett.recipe.evaluator import Evaluator
     from tests.bodies import measured_women, with_hips
 
     evaluator = Evaluator(catalogue())

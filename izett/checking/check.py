@@ -12,6 +12,7 @@ from izett.pattern.facts import Half
 from izett.pattern.halves import origin
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
+from izett.wording import titled
 
 
 class CheckParams(BaseModel):
@@ -160,10 +161,13 @@ def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams)
 
 def told(check: Check, pattern: Readable, finding: Finding) -> Result:
     """Return a finding with its words, accepted where the maker accepts it and it is no worse than that."""
-    words = _with_half(check.word(finding), finding.half)
+    titles = pattern.in_words
+    words = _with_half(titled(check.word(finding), titles), finding.half)
+    mends = tuple(replace(mend, words=titled(mend.words, titles)) for mend in finding.mends)
+    finding = replace(finding, mends=mends) if mends else finding
     if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
         for accepted in pattern.accepted:
-            if _is(accepted, check, finding) and not finding.exceeds(accepted.up_to):
+            if _is(accepted, check, finding) and _covers(accepted, finding):
                 taken = replace(finding, verdict=Verdict.ACCEPTED)
                 return Result(check.key, check.claim, taken, words, check.mend, accepted.reason)
     return Result(check.key, check.claim, finding, words, check.mend)
@@ -181,6 +185,13 @@ def _is(accepted: Accepted, check: Check, finding: Finding) -> bool:
         and accepted.half in (finding.half, Half.BOTH)
         and (accepted.aspect == ANY_ASPECT or accepted.worse == finding.worse)
     )
+
+
+def _covers(accepted: Accepted, finding: Finding) -> bool:
+    if accepted.aspect == ANY_ASPECT:
+        # As it was meant when there was only one direction: so much, either way.
+        return abs(finding.amount) <= abs(accepted.up_to)
+    return not finding.exceeds(accepted.up_to)
 
 
 def verdict(amount: float, allowed: float, *, otherwise: Verdict = Verdict.FAILS) -> Verdict:

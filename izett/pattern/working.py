@@ -207,8 +207,9 @@ class Working:
         """Return whether the step changed a piece that holds one of some vertices."""
         if self.changes is NOTHING:
             return False
+        names = tuple(vertices)
         was = [piece for name in self.changes.pieces if (piece := self._ask("find_piece", name)) is not None]
-        return any(piece.holds(vertex) for piece in (*self._own, *was) for vertex in vertices)
+        return any(piece.holds(name) for piece in (*self._own, *was) for name in names)
 
     def _with(self, **changed: Any) -> "Working":
         return Working(self._base, self.record, of=self._of, changes=replace(self.changes, **changed))
@@ -268,6 +269,12 @@ class Working:
     def of_part(self, part: str) -> tuple[Piece, ...]:
         """Return the pieces that were cut from a draft part."""
         return self._filtered("of_part", part, lambda piece: piece.part == part)
+
+    @property
+    def in_words(self) -> Mapping[str, str]:
+        """What the things of the pattern before the step are called."""
+        found: Mapping[str, str] = self._ask("in_words")
+        return found
 
     def title_of(self, name: str) -> str | None:
         """Return what a thing of the pattern before the step is called in words, or None."""

@@ -268,7 +268,7 @@ class Evaluator:
 
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
         return tuple(
-            _in_words(told(check, pattern, finding), pattern)
+            told(check, pattern, finding)
             for check in self.catalogue.checks.values()
             for finding in self._found(check, pattern, body, owner)
         )
@@ -447,13 +447,6 @@ def _sums(worked: Mapping[Half, _Worked]) -> Sequence[Sum]:
 
 def _sided(words: str, half: Half) -> str:
     return words if half is Half.BOTH else f"{half.value.capitalize()} half: {words[:1].lower()}{words[1:]}"
-
-
-def _in_words(result: Result, pattern: Pattern) -> Result:
-    titles = titles_of(pattern)
-    mends = tuple(replace(mend, words=titled(mend.words, titles)) for mend in result.finding.mends)
-    finding = replace(result.finding, mends=mends) if mends else result.finding
-    return replace(result, finding=finding, words=titled(result.words, titles), mend=titled(result.mend, titles))
 
 
 def _told_of(failure: IzettError, half: Half, left: Pattern, right: Pattern) -> IzettError:

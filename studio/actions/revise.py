@@ -2,7 +2,11 @@
 
 from uuid import UUID
 
+from pydantic import ValidationError
+
+from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
+from izett.recipe.evaluator import invalid_params
 from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
@@ -27,6 +31,7 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     if head.document == document and head.sheet.pk == sheet.pk:
         return job
     keep_closed_steps(job, data.recipe)
+    refuse_out_of_range(data.recipe, recipe_document(head.document))
     evaluate(data.recipe, sheet, owner=job.id)
     with changing(job, version):
         add_revision(job, document, sheet, data.why)
@@ -48,6 +53,23 @@ def add_revision(job: Job, document: dict[str, object], sheet: MeasureSheet, why
     job.sheet = sheet
     job.save(update_fields=["head", "sheet"])
     return job.head
+
+
+def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
+    """Let pass a recipe whose new and changed steps have parameters that their kinds can have.
+
+    Raises:
+        StepRefused: one has not; nothing is kept then.
+    """
+    known = {step.uid: step for step in before.steps}
+    for step in recipe.steps:
+        operation = catalogue().operations.get(step.kind)
+        if operation is None or step.version > operation.version or known.get(step.uid) == step:
+            continue
+        try:
+            operation.params.model_validate(operation.upgraded(step.params, step.version))
+        except ValidationError as error:
+            raise invalid_params(operation.title, error) from error
 
 
 def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:

@@ -10,8 +10,9 @@ from izett.drafting.method import Choices, Draft, draft
 from izett.drafting.sets import StarterSet
 from izett.drafting.sleeve.piece import BACK_ARMHOLE, FRONT_ARMHOLE
 from izett.geometry.outline import crossing, signed_area
-from izett.pattern.document import CutFor, Pattern
+from izett.pattern.document import CutFor, Pattern, Piece, Seam
 from izett.pattern.sewn import seam_lengths, span_length
+from izett.pattern.working import Working
 
 #: cm. How far sums and seams may be off.
 SUM = 0.05
@@ -25,6 +26,16 @@ def drafted(blocks, body, **choices) -> Draft:
 def cut_for(pattern: Pattern, purpose: str = "muslin", by_lineage: dict[str, float] | None = None) -> Pattern:
     """The pattern with the seam allowances of a purpose, and lines set apart."""
     return replace(pattern, allowances=CutFor(purpose, by_lineage or {}))
+
+
+def with_pieces(pattern: Pattern, *pieces: Piece) -> Pattern:
+    """The pattern with pieces in place of those of the same name."""
+    return Working(pattern).with_pieces(*pieces).changes.on(pattern)
+
+
+def with_seam(pattern: Pattern, seam: Seam) -> Pattern:
+    """The pattern with a seam in place of the one of the same name."""
+    return Working(pattern).with_seam(seam).changes.on(pattern)
 
 
 def drafted_set(of: StarterSet, body) -> Draft:

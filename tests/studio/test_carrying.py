@@ -72,7 +72,7 @@ def spoilt(document, change):
         lambda d: d["rounds"][0].update(cut_from=40),
         lambda d: d["rounds"][1]["answers"][0].update(finding="nobody"),
         lambda d: d.update(extra=1),
-        lambda d: d["cutting"].update(purpose=3),
+        lambda d: d.update(cutting={"purpose": 3}),
     ],
 )
 def test_a_damaged_or_foreign_job_file_adds_nothing(page, change):

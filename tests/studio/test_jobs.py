@@ -69,7 +69,6 @@ def test_every_change_must_name_its_version(page):
     for call in (
         lambda: page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": eased(job)}),
         lambda: page.post(f"/api/jobs/{job['id']}/head", {"way": "undo"}),
-        lambda: page.put(f"/api/jobs/{job['id']}/cutting", {"purpose": "home"}),
         lambda: page.post(f"/api/jobs/{job['id']}/rounds", {}),
     ):
         problem(call(), 428, "version-missing")
@@ -166,13 +165,31 @@ def test_preview_agrees_with_the_core_to_the_last_bit(page):
         assert [[tuple(p) for p in e["curve"]] for e in sent["edges"]] == [list(e.curve.points) for e in piece.edges]
 
 
-def test_allowances_are_kept_with_the_job(page):
+def allowances(job, **params):
+    step = {"uid": "cut", "kind": "set_allowances", "params": params}
+    return {"recipe": {**job["recipe"], "steps": [*job["recipe"]["steps"], step]}, "why": "Seam allowances"}
+
+
+def test_allowances_are_a_step_of_the_recipe_undone_like_any_other(page):
     job = page.job()
-    path = f"/api/jobs/{job['id']}/cutting"
-    after = page.put(path, {"purpose": "home", "by_lineage": {"front.side": 2.0}}, 1).json()
-    assert after["cutting"]["by_lineage"] == {"front.side": 2.0}
-    problem(page.put(path, {"purpose": "home", "by_lineage": {"front.side": 99}}, 2), 422, "value-out-of-range")
-    problem(page.put(path, {"purpose": "gala"}, 2), 404, "unknown-name")
+    path = f"/api/jobs/{job['id']}/recipe"
+    lines = [{"line": "front.side", "width": 2.0}]
+    after = page.put(path, allowances(job, purpose="home", lines=lines), 1).json()
+    side = {e["lineage"]: e["allowance"] for p in page.preview(after)["pieces"] for e in p["edges"]}
+    assert (side["front.side"], side["back.side"]) == (2.0, 1.5)
+    back = page.post(f"/api/jobs/{job['id']}/head", {"way": "undo"}, 2).json()
+    side = {e["lineage"]: e["allowance"] for p in page.preview(back)["pieces"] for e in p["edges"]}
+    assert side["front.side"] != 2.0
+
+
+def test_allowances_that_cannot_be_are_refused_and_nothing_is_kept(page):
+    job = page.job()
+    path = f"/api/jobs/{job['id']}/recipe"
+    wide = [{"line": "front.side", "width": 99}]
+    answer = problem(page.put(path, allowances(job, lines=wide), 1), 422, "step-refused")
+    assert "at most 10" in answer["mend"]
+    problem(page.put(path, allowances(job, purpose="gala"), 1), 422, "step-refused")
+    assert page.fresh(job)["version"] == 1
 
 
 @pytest.mark.parametrize(

@@ -31,7 +31,7 @@ def test_every_step_has_a_form(page):
         for field in operation["fields"]:
             if field["kind"] in ("length", "number", "count"):
                 assert field["low"] < field["high"]
-            assert field["kind"] != "other" or operation["key"] in ("combine_lines",)
+            assert field["kind"] != "other" or operation["key"] in ("combine_lines", "accept", "set_allowances")
 
 
 def test_a_dart_a_line_a_piece_and_the_garment_are_offered_what_can_be_done(asked):
@@ -73,7 +73,7 @@ def test_a_line_is_run_over_a_cut(asked):
             },
         )
     ]
-    lower = asked("lines", cut, kind="line", name="front.armhole", piece="bodice_front_side", fraction=0.5).json()
+    lower = asked("lines", cut, kind="line", name="front.armhole", piece="s0.side", fraction=0.5).json()
     upper = asked("lines", cut, kind="line", name="front.armhole", piece="bodice_front", fraction=0.5).json()
     assert (lower["start"], lower["end"]) == ("front.underarm", "front.shoulder_tip")
     assert lower["fraction"] == pytest.approx(0.25, abs=0.02)
@@ -91,8 +91,8 @@ def test_what_taking_a_step_out_breaks_is_told_before(asked):
     assert [s["needs"] for s in stages] == [[], ["s0"], []]
     answer = asked("without", steps, uid="s0").json()
     assert [b["uid"] for b in answer["broken"]] == ["s1"]
-    assert "no dart" in answer["broken"][0]["why"]
-    assert asked("without", steps, uid="s2").json() == {"broken": [], "checks": []}
+    assert "The pattern has no bust dart" in answer["broken"][0]["why"]
+    assert asked("without", steps, uid="s2").json()["broken"] == []
 
 
 def test_a_seam_is_walked(asked):

@@ -10,6 +10,7 @@ from izett.checking.check import Garment, Verdict, run
 from izett.geometry.curve import Curve, straight
 from izett.recipe.model import Recipe
 from tests.bodies import some_bodies
+from tests.core.blocks import with_pieces
 
 
 @pytest.fixture
@@ -86,7 +87,7 @@ def test_uneven_legs_and_a_large_intake_are_found(drafted):
             slipped.append(replace(edge, curve=straight((x, y + 0.8), edge.curve.end)))
         else:
             slipped.append(edge)
-    spoilt = pattern.with_pieces(replace(front, edges=tuple(slipped)))
+    spoilt = with_pieces(pattern, replace(front, edges=tuple(slipped)))
     found = [v for v in verdicts("darts_true", spoilt, values) if v[1].where == ("front.waist_dart",)]
     assert any(v[0] is Verdict.FAILS and v[1].aspect == "legs" for v in found)
 
@@ -163,7 +164,7 @@ def test_ease_that_was_not_meant_is_told(drafted):
     verdict, finding, words = next(v for v in verdicts("ease_as_meant", pattern, fuller) if v[1].where == ("bust",))
     assert verdict is Verdict.WARNS
     assert finding.amount == pytest.approx(-3)
-    assert "3.0 cm tighter" in words
+    assert "⟦3 cm⟧ tighter" in words
     assert verdicts("ease_as_meant", pattern, {})[0][0] is Verdict.NOT_APPLICABLE
 
 

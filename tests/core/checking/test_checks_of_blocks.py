@@ -10,7 +10,7 @@ from izett.drafting.ease import KNIT
 from izett.drafting.sets import starter_sets
 from izett.geometry.curve import straight
 from izett.pattern.facts import Role
-from tests.core.blocks import drafted
+from tests.core.blocks import drafted, with_pieces
 
 BODY = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0, "high_bust_girth": 87.0}
 
@@ -21,7 +21,7 @@ def found(key, pattern, values):
 
 def changed(pattern, name, change):
     piece = pattern.piece(name)
-    return pattern.with_pieces(replace(piece, edges=tuple(change(edge) for edge in piece.edges)))
+    return with_pieces(pattern, replace(piece, edges=tuple(change(edge) for edge in piece.edges)))
 
 
 def test_a_fold_in_two_parts_is_one_line_until_it_bends():

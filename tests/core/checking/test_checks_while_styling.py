@@ -6,6 +6,7 @@ from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.checking.ease_map import ease_map
 from izett.recipe.model import Recipe, Step
+from tests.core.blocks import with_pieces
 
 ZIP = {"closure": "zip", "at": {"start": "back.waist_cb", "end": "back.neck_cb", "along": "back.centre"}, "long": 0.0}
 
@@ -107,7 +108,7 @@ def test_a_notch_moved_on_one_side_only_is_told_by_how_much_and_mended(evaluator
         sleeve, notches=(replace(sleeve.notches[0], distance=sleeve.notches[0].distance + 0.5), *sleeve.notches[1:])
     )
     check = catalogue().checks["notches_meet"]
-    told = [r for r in run(check, Garment(pattern.with_pieces(off), {})) if r.finding.where == ("cap",)]
+    told = [r for r in run(check, Garment(with_pieces(pattern, off), {})) if r.finding.where == ("cap",)]
     assert told[0].finding.verdict is Verdict.FAILS
     assert told[0].finding.amount == pytest.approx(0.5, abs=1e-6)
     assert told[0].finding.mends[0].kind == "match_notches"
@@ -152,7 +153,7 @@ def test_a_check_reads_an_untouched_piece_once(evaluator, middling, monkeypatch)
         yield from check.find(garment, params)
 
     back = pattern.piece("bodice_back")
-    touched = pattern.with_pieces(replace(back, title="Back"))
+    touched = with_pieces(pattern, replace(back, title="Back"))
     run(replace(check, find=counting), Garment(touched, {}))
     assert seen == ["bodice_back"]
 
@@ -192,7 +193,7 @@ def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling
     assert any(edge.role is Role.FOLD for edge in band.edges)
     check = catalogue().checks["papers_in_order"]
     for piece, verdict in ((band, Verdict.PASSES), (replace(band, on_fold=None), Verdict.FAILS)):
-        garment = Garment(evaluation.pattern.with_pieces(piece), middling)
+        garment = Garment(with_pieces(evaluation.pattern, piece), middling)
         result = next(r for r in run(check, garment) if r.finding.where == (band.name,))
         assert result.finding.verdict is verdict
     assert "no seam allowance on one of its edges" in result.words

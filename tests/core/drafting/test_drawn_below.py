@@ -16,7 +16,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import signed_area
 from izett.geometry.point import dot, turn
 from izett.pattern.document import LevelLine
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, Zone
 from tests.core.blocks import drafted, faults
 
 SUMS = {"waist_to_hip": 21.0, "hip_fullness": 0.33, "hip_upright": 0.36}
@@ -102,6 +102,7 @@ def test_a_rectangle_is_one(width, length):
     piece = rectangle(
         "a",
         "A",
+        zone=Zone.BODY,
         cut=2,
         width=width,
         length=length,

@@ -34,7 +34,7 @@ def test_the_cutting_line_holds_the_sewing_line_at_each_edges_allowance(evaluato
     allowances = Allowances(purpose)
     for body in some_bodies(12):
         pattern = evaluator.evaluate(Recipe("bodice", body)).pattern
-        for sheet in sheet_pieces(pattern, allowances):
+        for sheet in sheet_pieces(cut_for(pattern, purpose)):
             cut = Polygon(sheet.cutting)
             assert cut.is_valid
             assert cut.buffer(1e-6).contains(Polygon(sheet.sewing))

@@ -69,7 +69,7 @@ def test_what_the_back_misses_is_halved():
 
 def test_amounts_out_of_range_and_unknown_names_are_told():
     kind = finding_kind("waist_low")
-    with pytest.raises(ValueOutOfRange, match="outside 0.2 to 5 cm"):
+    with pytest.raises(ValueOutOfRange, match="outside 0.2 cm to 5 cm"):
         worked(kind, kind.remedies[0], {"low": 9})
     with pytest.raises(UnknownName, match="does not ask"):
         worked(kind, kind.remedies[0], {"depth": 1})

@@ -15,6 +15,7 @@ from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, place_on, seam_lengths, shutting, span_length, walk
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
+from tests.core.blocks import with_seam
 
 SIDE = Span("front.waist_side", "front.underarm", "front.side")
 WAIST = Span("front.waist_cf", "front.waist_side", "front.waist")
@@ -166,7 +167,7 @@ def test_seams_are_measured_side_by_side(pattern):
     assert second - first == pytest.approx(0.7)
     first, second = seam_lengths(pattern, side)
     assert first == pytest.approx(second)
-    assert pattern.with_seam(replace(side, ease=(0.0, 1.0))).seams[1].ease == (0.0, 1.0)
+    assert with_seam(pattern, replace(side, ease=(0.0, 1.0))).seams[1].ease == (0.0, 1.0)
     for name in ("nothing", ""):
         with pytest.raises(KeyError):
             pattern.piece(name)

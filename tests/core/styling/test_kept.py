@@ -10,6 +10,7 @@ from shapely import Polygon
 from izett.catalogue import catalogue
 from izett.geometry.point import add
 from izett.pattern.redraw import redrawn
+from izett.pattern.working import Working
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
 from izett.styling.kept import lost, paper
@@ -62,4 +63,5 @@ def test_the_paper_of_a_piece_is_its_area_with_the_darts_cut_out_to_their_pivots
             for a, tip, b, pivot in mouths:
                 whole = whole.difference(Polygon([a, tip, b, pivot]).buffer(0))
             assert paper(piece) == pytest.approx(whole.area, abs=0.5)
-    assert lost(frozenset(Keeps), evaluation.draft.pattern, evaluation.pattern) == ()
+    before = Working(evaluation.draft.pattern)
+    assert lost(frozenset(Keeps), before, before.with_pieces(*evaluation.pattern)) == ()

@@ -17,6 +17,7 @@ from izett.pattern.sewn import holding, walk
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Context
 from tests.bodies import some_bodies, with_hips
+from tests.core.blocks import with_pieces
 from tests.core.styling.worked import DRESS, length, line, sides, sums, worked
 
 BODIES = st.sampled_from([{"height": 165.0, **body} for body in some_bodies(24)])
@@ -28,9 +29,8 @@ def applied(kind, params, pattern, body=None):
     """A step worked on a pattern that no recipe made: one with a slip of the pencil in it."""
     operations = catalogue().operations
     operation = operations[kind]
-    return operation.apply(
-        operation.params.model_validate(params), Context("t", pattern, body or {}, operations)
-    ).pattern
+    context = Context.before("t", pattern, body or {}, operations)
+    return operation.apply(operation.params.model_validate(params), context).garment.changes.on(pattern)
 
 
 def slipped(pattern, name, lineage, handle, by):
@@ -43,7 +43,7 @@ def slipped(pattern, name, lineage, handle, by):
 
     piece = pattern.piece(name)
     edges = tuple(moved(e) if e.lineage == lineage and not e.curve.is_straight else e for e in piece.edges)
-    return pattern.with_pieces(replace(piece, edges=edges))
+    return with_pieces(pattern, replace(piece, edges=edges))
 
 
 def verdicts(check, pattern, body=None):
@@ -112,7 +112,7 @@ def test_a_seam_is_trued_by_the_side_that_is_said(evaluator, body, longer, takes
     from izett.pattern.redraw import redrawn
 
     x, y = piece.vertex(at)
-    uneven = pattern.with_pieces(redrawn(piece, moves={at: (x, y + (longer if y > -1 else -longer))}))
+    uneven = with_pieces(pattern, redrawn(piece, moves={at: (x, y + (longer if y > -1 else -longer))}))
     first, second = sides(uneven, "skirt_side")
     assume(abs(first - second) > 0.18)
     after = applied(step[0], step[1], uneven)

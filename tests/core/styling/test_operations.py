@@ -18,6 +18,7 @@ from izett.pattern.document import Span, dart_angle, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
+from izett.wording import titled
 from tests.bodies import some_bodies, with_hips
 
 EXAMPLES = [
@@ -144,7 +145,7 @@ def test_every_step_says_what_it_takes(kind):
     for name, field in schema["properties"].items():
         assert field.get("description") or "$ref" in field or "allOf" in field, name
     words = operation.describe(operation.params.model_validate(operation.examples[0]))
-    assert words[0].isupper()
+    assert titled(words, {})[0].isupper()
     json.dumps(schema)
 
 
@@ -345,7 +346,7 @@ def test_a_step_that_lost_its_dart_says_which_there_are(evaluator):
     body = {"bust_girth": 110.0, "waist_girth": 114.0, "height": 158.0}
     stage = evaluator.evaluate(recipe(body, ("aim_dart", {"dart": "front.waist_dart", "upwards": 1}))).stages[0]
     assert isinstance(stage.failure, ReferenceLost)
-    assert "front.bust_dart" in stage.failure.mend
+    assert "front bust dart" in stage.failure.mend
 
 
 @given(st.sampled_from(some_bodies(20)), st.floats(-1.5, 2), st.floats(-1.5, 2))

@@ -12,6 +12,7 @@ from izett.checking.check import Verdict
 from izett.geometry.point import distance, subtract, turn
 from izett.pattern.facts import Role
 from izett.pattern.worn import around, width
+from izett.recipe.model import Recipe, Step
 from izett.styling.subject import Kind, subject_of
 from tests.bodies import some_bodies
 from tests.builds import FULL_CUP
@@ -171,12 +172,15 @@ def test_a_godet_is_as_long_on_each_side_as_its_slit(evaluator, wide, long, roun
         assert of["hem"].length == pytest.approx(wide, rel=1e-4)
 
 
-def test_the_lines_of_a_panel_are_named_for_a_reader():
-    from izett.pattern.naming import readable
-
-    assert readable("s0123456789.princess_front_edge") == "princess front edge"
-    assert readable("neckband_front_s0123456789") == "neckband front"
-    assert readable("skirt_front.side") == "skirt front side"
+@pytest.mark.parametrize("uid", ["s0123456789", "p1", "Princess-of-mine"])
+def test_the_lines_of_a_panel_are_named_for_a_reader_whatever_the_step_is_called(evaluator, middling, uid):
+    kind, params = princess("front", "armhole")
+    steps = (Step(uid, kind, params), Step("n", "true_line", {"how": "smooth", "line": f"{uid}.princess_front"}))
+    evaluation = evaluator.evaluate(Recipe("bodice", middling, steps=steps))
+    assert evaluation.pattern.titles[f"{uid}.princess_front"] == "princess front"
+    told = [stage.words for stage in evaluation.stages] + [result.words for result in evaluation.results]
+    assert any("princess front" in words for words in told)
+    assert [words for words in told if uid in words] == []
 
 
 @given(BODIES)

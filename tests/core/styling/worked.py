@@ -24,7 +24,8 @@ def length(pattern: Pattern, start: str, end: str, along: str) -> float:
 
 
 def sides(pattern: Pattern, name: str) -> tuple[float, float]:
-    return seam_lengths(pattern, next(seam for seam in pattern.seams if seam.name == name))
+    """The lengths of a seam by its name, or by the last part of the name that a step gave it."""
+    return seam_lengths(pattern, next(seam for seam in pattern.seams if seam.name.split(".")[-1] == name))
 
 
 def sums(evaluation: Evaluation, index: int = -1) -> dict[str, float]:
