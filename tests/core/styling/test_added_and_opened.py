@@ -136,7 +136,7 @@ def test_a_ruffle_is_cut_in_strips_that_are_counted(evaluator, body, ratio, tall
     strips = told["strips across the cloth"]
     assert (strips - 1) * cloth < ratio * around <= strips * cloth
     assert told["joins"] == strips - 1
-    edge, ruffle = sides(evaluation.pattern, "ruffle_skirt_front")
+    edge, ruffle = sides(evaluation.pattern, "ruffle")
     assert ruffle == pytest.approx(ratio * edge)
 
 

@@ -48,7 +48,7 @@ def test_a_later_change_of_measures_reaches_what_follows(evaluator):
 
     def cuff(body):
         pattern = evaluator.evaluate(garment("Bishop sleeve", body)).pattern
-        seam = next(s for s in pattern.seams if s.name.startswith("cuff"))
+        seam = next(s for s in pattern.seams if s.name.endswith(".cuff"))
         return seam_lengths(pattern, seam)
 
     hem, band = cuff(BODY)

@@ -152,7 +152,7 @@ def test_a_panel_line_gives_two_equal_edges(evaluator, body, neck, hole, bend):
     )
     evaluation = worked(evaluator, body, step, blocks=BODICE)
     assume(evaluation.stages[0].failure is None)
-    first, second = sides(evaluation.pattern, "yoke_back")
+    first, second = sides(evaluation.pattern, "yoke")
     assert first == pytest.approx(second, abs=1e-9)
     yoke = next(p for p in evaluation.pattern if p.title.startswith("Yoke"))
     # It leaves the centre back square, so that both halves make one line.

@@ -97,7 +97,7 @@ LEVELS = (("under the bust", "underbust", 0.5), ("at the waist", "waist", 0.5))
 def test_a_contour_takes_what_the_body_asks_and_no_more_than_the_trade_begins_with(evaluator, body, above):
     """At most 5 cm around at each level and never past what is wanted there; nothing within 1.2 cm of the bust point."""
     body = {"underbust_girth": body["bust_girth"] - 12.0, **body}
-    steps = (princess("front", "armhole"), ("contour", {"seam": "princess_front", "above": above}))
+    steps = (princess("front", "armhole"), ("contour", {"seam": "s0.princess_front", "above": above}))
     evaluation = worked(evaluator, body, *steps, blocks=BODICE)
     assume(all(stage.failure is None for stage in evaluation.stages))
     before, after = evaluation.stages[0].pattern, evaluation.pattern
@@ -125,7 +125,7 @@ def test_a_contour_takes_what_the_body_asks_and_no_more_than_the_trade_begins_wi
 
 def test_the_bust_circle_is_drawn_with_the_measured_radius(evaluator, middling):
     body = {**middling, "bust_radius": 8.2}
-    steps = (princess("front", "armhole"), ("contour", {"seam": "princess_front"}))
+    steps = (princess("front", "armhole"), ("contour", {"seam": "s0.princess_front"}))
     evaluation = worked(evaluator, body, *steps, blocks=BODICE)
     apex = evaluation.draft.pattern.piece("bodice_front").marks["apex"]
     points = [p for piece in evaluation.pattern for x in piece.lines if x.level == "bust_circle" for p in x.points]

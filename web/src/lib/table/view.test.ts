@@ -66,7 +66,10 @@ test('a skirt hangs below its bodice, a sleeve lies beside it', () => {
 });
 
 test('all pieces are seen clear of the rules, on any screen', () => {
-	const pieces = placed([box('front', -20, 45, 24), box('sleeve', 'sleeve', 'arm', -45, 14, 32)]);
+	const pieces = placed([
+		box('front', 'front', 'upper', -20, 45, 24),
+		box('sleeve', 'sleeve', 'arm', -45, 14, 32),
+	]);
 	const screen = { width: 850, height: 640 };
 	const view = fitted(pieces, screen);
 	const pixel = screen.width / view.width;
