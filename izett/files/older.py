@@ -8,7 +8,7 @@ from dataclasses import replace
 from types import MappingProxyType
 from typing import Any
 
-from izett.pattern.document import Piece, in_words, things_on
+from izett.pattern.document import Piece, Span, in_words, things_on
 from izett.pattern.facts import Corner, Layer, Region, Role, SeamKind, Zone
 
 _CORNERS = {str(corner): corner for corner in Corner}
@@ -61,9 +61,13 @@ def with_facts(piece: Piece) -> Piece:
     return replace(piece, zone=zone, region=region, layer=layer, corners=MappingProxyType(corners), edges=edges)
 
 
-def seam_kind(name: str) -> SeamKind:
-    """Return which seam a seam of that name was: one that a step made was a panel's, or of what was sewn on."""
-    return _SEAMS.get(name, SeamKind.PANEL)
+def seam_kind(name: str, sides: Iterable[Iterable[Span]], pieces: Iterable[Piece]) -> SeamKind:
+    """Return which seam a seam of that name was: one that a step made was of a piece sewn on, or of a panel."""
+    if name in _SEAMS:
+        return _SEAMS[name]
+    sewn_on = {vertex for piece in pieces if piece.zone is Zone.ADDED for vertex in piece.vertices}
+    added = any(span.start in sewn_on for chain in sides for span in chain)
+    return SeamKind.ADDED if added else SeamKind.PANEL
 
 
 def titles(pieces: Iterable[Piece], seams: Iterable[str]) -> dict[str, str]:

@@ -4,7 +4,7 @@ Floats are written in their shortest exact form, so reading back gives the ident
 """
 
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, replace
 from types import MappingProxyType
 from typing import Annotated, Any, Literal
@@ -330,7 +330,7 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
     pieces = tuple(_piece(piece) for piece in doc.pieces)
     return d.Pattern(
         pieces,
-        tuple(_seam(seam) for seam in doc.seams),
+        tuple(_seam(seam, pieces) for seam in doc.seams),
         d.Intent(
             doc.intent.fit,
             doc.intent.cloth.kind,
@@ -349,9 +349,9 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
     )
 
 
-def _seam(doc: SeamDoc) -> d.Seam:
+def _seam(doc: SeamDoc, pieces: Sequence[d.Piece]) -> d.Seam:
     sides = (_chain(doc.sides[0]), _chain(doc.sides[1]))
-    kind = doc.kind or older.seam_kind(doc.name)
+    kind = doc.kind or older.seam_kind(doc.name, sides, pieces)
     return d.Seam(doc.name, sides, doc.ease, doc.lies, doc.words, doc.offset, kind, doc.half)
 
 

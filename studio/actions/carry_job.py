@@ -6,7 +6,7 @@ job exported, imported and exported again is the same document.
 
 import json
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from django.db import transaction
@@ -142,7 +142,7 @@ class JobDocument(_Part):
     rounds: list[RoundPart]
     log: list[LogPart]
     #: Of files of before seam allowances were steps: they become one.
-    cutting: CuttingPart | None = None
+    cutting: Annotated[CuttingPart | None, Field(exclude=True)] = None
 
 
 def export_job(job_id: UUID) -> JobDocument:
