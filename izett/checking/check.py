@@ -67,6 +67,7 @@ class Finding:
         half: the half of the body that it is about, where the halves differ.
         worse: whether more of it, either way, or less of it would be worse.
         beside: a further figure that the words tell.
+        side: the side of a seam that it is about, in words.
     """
 
     verdict: Verdict
@@ -79,6 +80,7 @@ class Finding:
     half: Half = Half.BOTH
     worse: Worse = Worse.MORE
     beside: float = 0.0
+    side: str = ""
 
     def exceeds(self, bound: float) -> bool:
         """Return whether this is worse than an amount that was accepted."""

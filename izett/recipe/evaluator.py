@@ -19,11 +19,10 @@ from shapely.errors import ShapelyError
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told
 from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
-from izett.errors import IzettError, StepBroke, StepRefused, UnknownName
+from izett.errors import IzettError
 from izett.geometry.curve import Curve
-from izett.geometry.outline import crossing
 from izett.geometry.point import Point, distance
-from izett.geometry.tolerance import CROSSING_FLATNESS, SAME_POINT
+from izett.geometry.tolerance import SAME_POINT
 from izett.measuring.measure import measure
 from izett.pattern.document import Edge, Pattern, Piece
 from izett.pattern.facts import Half, Region, SeamKind
@@ -32,9 +31,10 @@ from izett.pattern.naming import in_titles, titles_of
 from izett.pattern.working import Changes, Record, RecordedBody, Working
 from izett.recipe.memory import Memory
 from izett.recipe.model import Recipe, Step
+from izett.recipe.refusals import broke, crossed, invalid_params, no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
 from izett.styling.kept import lost
-from izett.styling.operation import Context, Operation, Outcome, Section, Sum
+from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
 from izett.wording import cm, titled
 
@@ -304,9 +304,9 @@ class _HalvesWorked:
     ) -> Stage:
         """Return both halves after a step."""
         operation = self.evaluator.catalogue.operations.get(step.kind)
-        skipped = Stage(step, section, left, right, _unknown_words(step), follows=follows)
+        skipped = Stage(step, section, left, right, unknown_words(step), follows=follows)
         if operation is None or step.version > operation.version:
-            return replace(skipped, failure=_unknown(step))
+            return replace(skipped, failure=unknown(step))
         return self._known(step, operation, skipped)
 
     def _known(self, step: Step, operation: Operation, skipped: Stage) -> Stage:
@@ -315,11 +315,11 @@ class _HalvesWorked:
         try:
             params = operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
-            return replace(skipped, words=operation.title, failure=invalid_params(operation.title, error))
+            return replace(skipped, words=operation.title, failure=invalid_params(operation, error))
         words = _sided(titled(operation.describe(params), titles_of(left, right)), step.half)
         skipped = replace(skipped, words=words)
         if step.half is not Half.BOTH and not operation.sided:
-            return replace(skipped, failure=_no_half(words, step.half))
+            return replace(skipped, failure=no_half(words, step.half))
         if not step.on:
             return skipped
         return self._told(step, skipped, self._worked(step, operation, params, left, right))
@@ -333,7 +333,7 @@ class _HalvesWorked:
             half, failure = failures[0]
             whole = _whole_of(left, read) if step.half is not Half.BOTH else None
             if whole is not None:
-                return replace(skipped, read=read, failure=_whole_refused(step.half, whole))
+                return replace(skipped, read=read, failure=whole_refused(step.half, whole))
             apart = len(worked) > 1 and len(failures) < len(worked)
             return replace(skipped, read=read, failure=_told_of(failure, half if apart else Half.BOTH, left, right))
         after = self._laid(step, worked, left, right)
@@ -388,7 +388,7 @@ class _HalvesWorked:
         theirs = changes[Half.RIGHT].on(right, uid=step.uid) if Half.RIGHT in changes else right
         for piece in (*mine.pieces, *theirs.pieces):
             if (piece.is_whole or piece.half is not Half.BOTH) and _differs(mine, theirs, piece.name):
-                return _whole_refused(step.half, piece)
+                return whole_refused(step.half, piece)
         return mine, theirs
 
 
@@ -407,15 +407,15 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     try:
         outcome = operation.apply(params, context)
         outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
-        failure = _crossed(operation.describe(params), context.garment, outcome)
+        failure = crossed(operation.describe(params), context.garment, outcome)
         off = lost(operation.keeps, context.garment, outcome.garment)
     except IzettError as error:
         return _Worked(None, read=context.record.names(), failure=error)
     except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
         # The other steps must not be lost with it; the tests take it for the fault that it is.
         logging.getLogger(__name__).exception("step %s (%s)", operation.key, context.uid)
-        broke = _broke(operation.describe(params), fault)
-        return _Worked(None, read=context.record.names(), failure=broke)
+        fault_told = broke(operation.describe(params), fault)
+        return _Worked(None, read=context.record.names(), failure=fault_told)
     read = context.record.names()
     if failure is not None:
         return _Worked(None, read=read, failure=failure)
@@ -454,79 +454,6 @@ def _told_of(failure: IzettError, half: Half, left: Pattern, right: Pattern) -> 
     side = "" if half is Half.BOTH else f"On the {half.value} half: "
     message, mend = in_titles(failure.message, left, right), in_titles(failure.mend, left, right)
     return type(failure)(f"{side}{message}", mend=mend, where=failure.where)
-
-
-def _unknown_words(step: Step) -> str:
-    return f"Unknown step “{step.kind}”"
-
-
-def _unknown(step: Step) -> UnknownName:
-    return UnknownName(
-        f"This version of the program does not know the step “{step.kind}” (version {step.version}).",
-        mend="It is kept and skipped; a newer version can work it.",
-        where=(step.kind,),
-    )
-
-
-def _no_half(words: str, half: Half) -> StepRefused:
-    return StepRefused(
-        f"{words}: this step has no {half.value} half.",
-        mend="Set it to both halves.",
-        where=(half.value,),
-    )
-
-
-def _whole_refused(half: Half, piece: Piece) -> StepRefused:
-    if half is Half.BOTH:
-        return StepRefused(
-            f"{piece.title} is one piece over both halves, and this step would change it differently from either half.",
-            mend="Put the step before the one that joined the halves, or set it to one side of the piece.",
-            where=(piece.name,),
-        )
-    return StepRefused(
-        f"{piece.title} is one piece over both halves: it has no {half.value} half any more.",
-        mend="Set the step to both halves and point at the side of the piece that you mean, or put it before the unfolding.",
-        where=(piece.name, half.value),
-    )
-
-
-def _broke(words: str, fault: Exception) -> StepBroke:
-    return StepBroke(
-        f"{words}: this step cannot handle this shape ({type(fault).__name__}).",
-        mend="Put the step earlier, or choose another place or amount. This is a fault in the program: please report it.",
-    )
-
-
-def _crossed(words: str, before: Working, outcome: Outcome) -> StepRefused | None:
-    """Return the refusal of a step that makes an outline cross itself, whichever step it is."""
-    for piece in outcome.garment.since(before)[1]:
-        if (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
-            return StepRefused(
-                f"{words}: the outline of the {piece.title.lower()} would cross itself near "
-                f"{cm(spot[0])} across, {cm(spot[1])} up.",
-                mend="Use a smaller amount, or choose another place.",
-                where=(piece.name,),
-            )
-    return None
-
-
-def invalid_params(title: str, error: ValidationError) -> StepRefused:
-    """Return what is wrong with a step's parameters, in words."""
-    first = error.errors()[0]
-    name = ".".join(str(part) for part in first["loc"]) or "parameters"
-    return StepRefused(
-        f"{title}: {name.replace('_', ' ')}: {first['msg'].lower()} (it is {first.get('input')!r}).",
-        mend=_in_range(first),
-        where=(name,),
-    )
-
-
-def _in_range(first: Any) -> str:
-    bound = first.get("ctx", {})
-    for key, words in (("ge", "at least"), ("le", "at most"), ("gt", "more than"), ("lt", "less than")):
-        if key in bound:
-            return f"Enter {words} {bound[key]:g}."
-    return "Enter a value that it can have."
 
 
 def _key(*parts: Any) -> str:

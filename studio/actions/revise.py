@@ -6,7 +6,7 @@ from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
-from izett.recipe.evaluator import invalid_params
+from izett.recipe.refusals import invalid_params
 from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
@@ -69,7 +69,7 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
         try:
             operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
-            raise invalid_params(operation.title, error) from error
+            raise invalid_params(operation, error) from error
 
 
 def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:

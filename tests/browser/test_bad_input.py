@@ -119,7 +119,7 @@ def test_a_finding_with_nonsense_is_told_and_the_table_shows_the_kept_lines(tab)
     tab.field("Below the waist").fill("far")
     page.get_by_text("“far” is not a length").wait_for()
     tab.field("Below the waist").fill("44")
-    page.get_by_text("is outside 0.2 to 5 cm").wait_for()
+    page.get_by_text("is outside 0.2 cm to 5 cm").wait_for()
     assert tab.button("Record and change the paper").is_disabled()
 
 

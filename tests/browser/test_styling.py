@@ -161,7 +161,7 @@ def test_what_depends_on_a_step_is_shown_before_it_is_taken_out(tab):
     assert len(steps(tab)) == 2
     page.get_by_role("button", name="Take out: Move 50 %").click()
     with tab.keeping():
-        page.get_by_role("button", name="Take it out all the same").click()
+        page.get_by_role("button", name="Remove it anyway").click()
     page.get_by_text("Skipped:", exact=False).wait_for()
     assert [kind for kind, _ in steps(tab)] == ["convert_dart"]
 

@@ -13,6 +13,9 @@ from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 from izett.wording import cm
 
+#: Which side is longer than meant, as an acceptance names it.
+SIDES = ("first", "second")
+
 
 class Params(CheckParams):
     """How much may disappear in the sewing."""
@@ -31,10 +34,13 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         low, high = seam.ease
         over = second - first
         beyond = over - high if over > high else over - low if over < low else 0.0
-        longer = seam.words[1 if beyond > 0 else 0]
+        longer = 1 if beyond > 0 else 0
         found = verdict(beyond, params.allowed)
         mends = () if found is Verdict.PASSES else tuple(_mends(seam))
-        yield Finding(found, (seam.name,), beyond, params.allowed, aspect=longer, mends=mends, half=seam.half)
+        yield Finding(
+            found, (seam.name,), beyond, params.allowed, aspect=SIDES[longer], mends=mends, half=seam.half,
+            side=seam.words[longer],
+        )  # fmt: skip
 
 
 def _mends(seam: Seam) -> Iterator[Mend]:
@@ -61,7 +67,7 @@ def word(finding: Finding) -> str:
                 f"The {name} seam has lost one of its ends ({', '.join(readable(name) for name in finding.where[1:])})"
             )
         case _:
-            return f"The {name} seam: the {finding.aspect} is {cm(abs(finding.amount), 2)} longer than meant"
+            return f"The {name} seam: the {finding.side} is {cm(abs(finding.amount), 2)} longer than meant"
 
 
 CHECK = Check(

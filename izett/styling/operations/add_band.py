@@ -167,7 +167,7 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
     kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
     edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))
-    for kind in kinds:
+    for kind in kinds if edges else ():
         ratio_of, height = USUAL[kind]
         yield Offer(
             f"Add: {TITLES[kind].lower()}", {"kind": kind.value, "edges": edges, "ratio": ratio_of, "height": height}

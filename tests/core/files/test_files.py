@@ -3,6 +3,7 @@
 import json
 import re
 import xml.etree.ElementTree as ET
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 
@@ -13,16 +14,39 @@ from svgpathtools import parse_path
 
 from izett.drafting.sets import starter_sets
 from izett.errors import UnknownName, UnreadableFile
-from izett.files.pattern_json import PatternDoc, pattern_document, pattern_of, read_pattern, write_pattern
+from izett.files.pattern_json import (
+    PatternDoc,
+    evaluated_document,
+    pattern_document,
+    pattern_of,
+    read_pattern,
+    write_pattern,
+)
 from izett.files.pdf import OVERLAP, PAPERS, write_pdf
 from izett.files.recipe_json import RecipeDoc, read_recipe
 from izett.files.svg import write_svg
 from izett.finishing.sheet import sheet_pieces
+from izett.pattern.document import Machine
+from izett.pattern.facts import Half
 from izett.pattern.sewn import span_length
 from izett.recipe.model import Recipe, Step
+from izett.styling.operation import Section
+from izett.wording import plain
 from tests.bodies import some_bodies
 from tests.core.blocks import cut_for
+from tests.garments import GARMENTS, garment
 
+#: Where each block of the garments is lengthened: low on its front.
+LOW = {
+    "bodice": {"start": "front.waist_side", "end": "front.underarm", "along": "front.side", "fraction": 0.3},
+    "skirt": {
+        "start": "skirt_front.hem_side",
+        "end": "skirt_front.waist_side",
+        "along": "skirt_front.side",
+        "fraction": 0.3,
+    },
+    "knit_top": {"start": "front.hem_side", "end": "front.underarm", "along": "front.side", "fraction": 0.3},
+}
 SVG = "{http://www.w3.org/2000/svg}"
 #: dots an inch at which a page is looked at; one dot is 0.04 mm.
 DPI = 600
@@ -49,8 +73,7 @@ def test_json_gives_back_the_identical_pattern_for_every_body(evaluator):
         pattern = evaluator.evaluate(Recipe("bodice", body)).pattern
         text = write_pattern(document(pattern))
         again, doc = read_pattern(text)
-        assert again.pieces == pattern.pieces
-        assert again.seams == pattern.seams
+        assert again == pattern
         assert write_pattern(doc) == text
 
 
@@ -60,9 +83,29 @@ def test_json_gives_back_every_block(evaluator, middling, of):
     pattern = evaluator.evaluate(Recipe(of.blocks[0], body, also=of.blocks[1:], fit=of.fit, cloth=of.cloth)).pattern
     text = write_pattern(document(pattern))
     again, doc = read_pattern(text)
-    assert (again.pieces, again.seams) == (pattern.pieces, pattern.seams)
-    assert again.intent == pattern.intent
+    assert again == pattern
     assert write_pattern(doc) == text
+
+
+@pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT])
+@pytest.mark.parametrize("name", GARMENTS)
+def test_json_gives_back_all_that_a_styled_garment_has(evaluator, name, half):
+    """Links, openings, acceptances, machine allowances, facts and halves: nothing of it is lost on the way."""
+    recipe = garment(name)
+    more = (
+        Step("long", "lengthen", {"at": LOW[recipe.block], "amount": 0.4}, section=Section.FIT, half=half),
+        Step("cloth", "set_allowances", {"purpose": "production", "lines": [{"line": "front.neck", "width": 0.7}]}),
+        Step("needle", "machine_allowance", {"paper": 0.3, "machine": 0.6}),
+        Step("so", "accept", {"check": "seams_agree", "where": ["shoulder"], "up_to": 1.0, "reason": "eased by hand"}),
+    )
+    evaluation = evaluator.evaluate(replace(recipe, steps=(*recipe.steps, *more)))
+    pattern = evaluation.pattern
+    again, doc = read_pattern(write_pattern(evaluated_document(evaluation, measures=recipe.measures)))
+    assert again == pattern
+    assert [str(stage.failure) for stage in evaluation.stages if stage.failure is not None] == []
+    assert (pattern.allowances.purpose, pattern.machine, len(pattern.accepted)) == ("production", Machine(0.3, 0.6), 1)
+    assert {p.half for p in pattern} & {Half.LEFT, Half.RIGHT} or half is Half.BOTH
+    assert [c.words for c in doc.checks] == [plain(r.words) for r in evaluation.results]
 
 
 def test_diamonds_and_what_is_marked_across_are_on_paper(evaluator, middling):
