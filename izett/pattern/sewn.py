@@ -6,11 +6,14 @@ from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
 from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
+from izett.pattern.naming import readable
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 
 #: A line that cuts parted is walked over so many parts at most.
 MOST_PARTS = 64
+#: What helps where a line is not what a step named any more.
+CHANGED_BEFORE = "An earlier step changed it: choose the line again, or switch that step off."
 #: How many walks are remembered: some hundreds a garment.
 WALKS_REMEMBERED = 4096
 
@@ -52,8 +55,9 @@ def walk(piece: Piece, span: Span) -> tuple[Stretch, ...]:
         if found is not None:
             return found
     raise ReferenceLost(
-        f"{piece.title} has no line “{span.along}” from {span.start} to {span.end}.",
-        mend="A step before this one changed it: choose the line again, or switch that step off.",
+        f"On {piece.title.lower()} the {readable(span.along)} line no longer runs from {readable(span.start)} "
+        f"to {readable(span.end)}.",
+        mend=CHANGED_BEFORE,
         where=(span.start, span.end),
     )
 
@@ -117,8 +121,8 @@ def resolved(pattern: Readable, span: Span) -> tuple[Span, ...]:
             at = onwards
             on = holding(pattern, at)
     raise ReferenceLost(
-        f"The pattern has no line “{span.along}” from {span.start} to {span.end}.",
-        mend="A step before this one changed it: choose the line again, or switch that step off.",
+        f"The {readable(span.along)} line no longer runs from {readable(span.start)} to {readable(span.end)}.",
+        mend=CHANGED_BEFORE,
         where=(span.start, span.end),
     )
 
@@ -195,8 +199,8 @@ def holding(pattern: Readable, vertex: str) -> Piece:
     piece = pattern.find(vertex)
     if piece is None:
         raise ReferenceLost(
-            f"The pattern has no point “{vertex}”.",
-            mend="A step before this one removed it: choose another point, or switch that step off.",
+            f"The point {readable(vertex)} is gone.",
+            mend="An earlier step removed it: choose another point, or switch that step off.",
             where=(vertex,),
         )
     return piece

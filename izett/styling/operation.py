@@ -143,8 +143,8 @@ class Context:
             return piece, darts_on(piece, reference)
         have = [readable(dart.name) for piece in self.garment for dart in piece.darts]
         raise ReferenceLost(
-            f"The pattern has no {readable(reference)}.",
-            mend=f"Its darts: {', '.join(have) or 'none'}. A step before this one may have closed it.",
+            f"There is no {readable(reference)} here.",
+            mend=f"Available: {', '.join(have) or 'no darts'}. An earlier step may have closed it.",
             where=(reference,),
         )
 
@@ -192,8 +192,8 @@ class Context:
         if piece is not None:
             return piece
         raise ReferenceLost(
-            f"The pattern has no piece “{readable(name)}”.",
-            mend=f"Its pieces: {', '.join(piece.title for piece in self.garment)}.",
+            f"The piece {readable(name)} is gone.",
+            mend=f"Pieces now: {', '.join(piece.title for piece in self.garment)}.",
             where=(name,),
         )
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from izett.errors import StepRefused
+from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import runs_inside
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
@@ -255,13 +255,16 @@ def seam_named(context: Context, name: str) -> Seam:
     """Return a seam of the garment by name, with both ends of each of its spans there.
 
     Raises:
-        StepRefused: there is none.
-        ReferenceLost: it has lost an end.
+        ReferenceLost: there is none, or it has lost an end.
     """
     seam = context.garment.find_seam(name)
     if seam is None:
         have = ", ".join(readable(seam.name) for seam in context.garment.seams)
-        raise StepRefused(f"The pattern has no seam “{readable(name)}”.", mend=f"Its seams: {have}.", where=(name,))
+        raise ReferenceLost(
+            f"The seam {readable(name)} that this step names is gone.",
+            mend=f"Switch on the step that makes it, or choose another. Seams now: {have}.",
+            where=(name,),
+        )
     return _whole(context, seam)
 
 
@@ -269,8 +272,7 @@ def seam_of(context: Context, kind: SeamKind) -> Seam:
     """Return the first seam of a kind, with both ends of each of its spans there.
 
     Raises:
-        StepRefused: there is none.
-        ReferenceLost: it has lost an end.
+        ReferenceLost: there is none, or it has lost an end.
     """
     for seam in context.garment.seams_of(kind):
         return _whole(context, seam)

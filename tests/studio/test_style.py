@@ -91,7 +91,7 @@ def test_what_taking_a_step_out_breaks_is_told_before(asked):
     assert [s["needs"] for s in stages] == [[], ["s0"], []]
     answer = asked("without", steps, uid="s0").json()
     assert [b["uid"] for b in answer["broken"]] == ["s1"]
-    assert "The pattern has no bust dart" in answer["broken"][0]["why"]
+    assert "There is no bust dart here" in answer["broken"][0]["why"]
     assert asked("without", steps, uid="s2").json()["broken"] == []
 
 

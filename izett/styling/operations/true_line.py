@@ -70,7 +70,7 @@ def apply(params: TrueLine, context: Context) -> Outcome:
         pattern = pattern.with_pieces(new)
     if not met:
         raise StepRefused(
-            f"The pattern has no line “{params.line}”.", mend="Point at the line again.", where=(params.line,)
+            f"The {readable(params.line)} line is gone.", mend="Point at the line again.", where=(params.line,)
         )
     return Outcome(pattern, (Sum("turned at most", off, "°"),))
 
