@@ -62,7 +62,12 @@ def _first(reading: Reading) -> dict[str, str]:
 def under_way_state(wearer: Wearer) -> UnderWayOut | None:
     """Return the wearer's sheet under way, where there is one."""
     found = SheetUnderWay.objects.filter(wearer=wearer).first()
-    return UnderWayOut(**found.document, saved=found.saved) if found else None
+    return under_way_out(found) if found else None
+
+
+def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
+    """Return a sheet under way as it was kept."""
+    return UnderWayOut(**kept.document, saved=kept.saved)
 
 
 def wearer_state(wearer: Wearer) -> WearerOut:

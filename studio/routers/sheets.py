@@ -35,7 +35,7 @@ from studio.sheet_schemas import (
     PieceChangeOut,
     SheetReadOut,
 )
-from studio.state import core_sheet, head_of, sheet_state, under_way_state
+from studio.state import core_sheet, head_of, sheet_state, under_way_out
 from studio.workroom import evaluator, measures_of, recipe_document, sides_of
 
 router = Router(tags=["sheets"])
@@ -54,9 +54,9 @@ def add_sheet(request: HttpRequest, wearer_id: UUID, data: SheetIn) -> Status[Sh
 
 
 @router.put("/wearers/{wearer_id}/under-way", response=UnderWayOut)
-def put_under_way(request: HttpRequest, wearer_id: UUID, data: UnderWayIn) -> UnderWayOut | None:
+def put_under_way(request: HttpRequest, wearer_id: UUID, data: UnderWayIn) -> UnderWayOut:
     """Keep the sheet under way, whatever stands on it."""
-    return under_way_state(keep_under_way(wearer_id, data).wearer)
+    return under_way_out(keep_under_way(wearer_id, data))
 
 
 @router.delete("/wearers/{wearer_id}/under-way", response={204: None})

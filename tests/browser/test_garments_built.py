@@ -114,7 +114,7 @@ def test_a_step_without_a_place_to_act_is_kept_and_says_why(tab):
     with tab.keeping():
         moved.get_by_role("button", name="Later", exact=False).first.click()
     page.get_by_text("Skipped:", exact=False).wait_for()
-    page.get_by_text("has no dart", exact=False).first.wait_for()
+    page.get_by_text("There is no front bust dart here", exact=False).first.wait_for()
     with tab.keeping():
         page.keyboard.press("Control+z")
     page.get_by_text("Skipped:", exact=False).wait_for(state="detached")

@@ -183,7 +183,7 @@ def test_a_step_is_switched_off_and_on_again(tab):
     tab.button("Record and change the paper").click()
     page.get_by_text("Shorten the shoulder at the tip, front and back").first.wait_for()
     page.keyboard.press("3")
-    page.get_by_text("Changes to the block").wait_for()
+    page.get_by_role("heading", name="Fit").wait_for()
     path = page.locator("[data-piece=bodice_front] .paper")
     changed = path.get_attribute("d")
     page.get_by_text("Shoulder seam: shorten 0.6 cm at the tip").wait_for()

@@ -114,7 +114,7 @@ def test_a_bishop_sleeve_with_its_cuff_follows_a_later_edit(tab):
     add(tab, "Sleeve: sleeve hem", "Add: cuff", length_as_a_share="0.6")
     cuff = page.locator("[data-piece$='.cuff'] .paper").get_attribute("d")
     assert [kind for kind, _ in steps(tab)] == ["spread_piece", "add_band"]
-    page.get_by_role("heading", name="Follows the final edges").wait_for()
+    page.get_by_role("heading", name="Follow worked").wait_for()
     page.get_by_role("button", name="Spread the sleeve hem").first.click()
     field = page.locator("form.step").get_by_label("added to the edge", exact=False).and_(page.locator("input.field"))
     field.fill("20")
@@ -156,7 +156,7 @@ def test_what_depends_on_a_step_is_shown_before_it_is_taken_out(tab):
     page.get_by_role("button", name="Take out: Move 50 %").click()
     warning = page.get_by_role("alertdialog")
     warning.get_by_text("could not act any more").wait_for()
-    warning.get_by_text("has no dart", exact=False).wait_for()
+    warning.get_by_text("There is no", exact=False).wait_for()
     warning.get_by_role("button", name="Keep it").click()
     assert len(steps(tab)) == 2
     page.get_by_role("button", name="Take out: Move 50 %").click()
