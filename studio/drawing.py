@@ -64,11 +64,10 @@ def _dart(piece: Piece, drawing: Any) -> DartOut:
 def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
     """Return a key that changes with anything that is drawn of the piece."""
     piece = sheet.piece
-    widths = [width for _, width in sheet.lines] if cut else []
     content = (
         piece.name,
         piece.title,
-        piece.half,
+        (piece.zone, piece.region, piece.half, piece.layer),
         piece.on_fold,
         piece.edges,
         piece.darts,
@@ -77,7 +76,8 @@ def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
         piece.lines,
         sheet.notches,
         piece.grain,
-        widths,
+        [sheet.allowances.of(piece, edge) for edge in piece.edges],
+        cut,
         sheet.label,
     )
     return blake2b(repr(content).encode(), digest_size=12).hexdigest()

@@ -319,7 +319,7 @@ class _HalvesWorked:
         words = _sided(titled(operation.describe(params), titles_of(left, right)), step.half)
         skipped = replace(skipped, words=words)
         if step.half is not Half.BOTH and not operation.sided:
-            return replace(skipped, failure=no_half(words, step.half))
+            return replace(skipped, failure=no_half(step.half))
         if not step.on:
             return skipped
         return self._told(step, skipped, self._worked(step, operation, params, left, right))
@@ -407,14 +407,14 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     try:
         outcome = operation.apply(params, context)
         outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
-        failure = crossed(operation.describe(params), context.garment, outcome)
+        failure = crossed(context.garment, outcome)
         off = lost(operation.keeps, context.garment, outcome.garment)
     except IzettError as error:
         return _Worked(None, read=context.record.names(), failure=error)
     except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
         # The other steps must not be lost with it; the tests take it for the fault that it is.
         logging.getLogger(__name__).exception("step %s (%s)", operation.key, context.uid)
-        fault_told = broke(operation.describe(params), fault)
+        fault_told = broke(fault)
         return _Worked(None, read=context.record.names(), failure=fault_told)
     read = context.record.names()
     if failure is not None:

@@ -30,10 +30,10 @@ def unknown(step: Step) -> UnknownName:
     )
 
 
-def no_half(words: str, half: Half) -> StepRefused:
+def no_half(half: Half) -> StepRefused:
     """Return the refusal of a half by a step that has none."""
     return StepRefused(
-        f"{words}: this step has no {half.value} half.",
+        f"This step has no {half.value} half.",
         mend="Set it to both halves.",
         where=(half.value,),
     )
@@ -54,20 +54,20 @@ def whole_refused(half: Half, piece: Piece) -> StepRefused:
     )
 
 
-def broke(words: str, fault: Exception) -> StepBroke:
+def broke(fault: Exception) -> StepBroke:
     """Return the failure of a step that met a shape that nobody foresaw."""
     return StepBroke(
-        f"{words}: this step cannot handle this shape ({type(fault).__name__}).",
+        f"This step cannot handle this shape ({type(fault).__name__}).",
         mend="Put the step earlier, or choose another place or amount. This is a fault in the program: please report it.",
     )
 
 
-def crossed(words: str, before: Working, outcome: Outcome) -> StepRefused | None:
+def crossed(before: Working, outcome: Outcome) -> StepRefused | None:
     """Return the refusal of a step that makes an outline cross itself, whichever step it is."""
     for piece in outcome.garment.since(before)[1]:
         if (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
             return StepRefused(
-                f"{words}: the outline of the {piece.title.lower()} would cross itself near "
+                f"The outline of the {piece.title.lower()} would cross itself near "
                 f"{cm(spot[0])} across, {cm(spot[1])} up.",
                 mend="Use a smaller amount, or choose another place.",
                 where=(piece.name,),
@@ -81,25 +81,33 @@ def invalid_params(operation: Operation, error: ValidationError) -> StepRefused:
     place = [str(part) for part in first["loc"]]
     name = (place[-1] if place else "entries").replace("_", " ")
     wrong, mend = _wrong(first, name, operation.params.model_fields.get(place[0]) if len(place) == 1 else None)
-    return StepRefused(f"{operation.title}: {wrong}", mend=mend, where=(".".join(place) or "parameters",))
+    return StepRefused(f"{wrong[:1].upper()}{wrong[1:]}", mend=mend, where=(".".join(place) or "parameters",))
 
 
 def _wrong(first: Any, name: str, field: FieldInfo | None) -> tuple[str, str]:
     """Return what a field has that it cannot have, and what it can have."""
     kind, bound, given = first["type"], first.get("ctx", {}), first.get("input")
-    if kind == "missing":
-        return f"{name} is missing.", f"Enter the {name}."
-    if kind == "extra_forbidden":
-        return f"this step has no “{name}”.", "Leave it out."
-    if kind == "literal_error":
-        return f"“{given}” is not a choice for {name}.", f"Available: {bound['expected'].replace(chr(39), '')}."
+    match kind:
+        case "missing":
+            return f"{name} is missing.", f"Enter the {name}."
+        case "extra_forbidden":
+            return f"this step has no “{name}”.", "Leave it out."
+        case "literal_error" | "enum":
+            return f"“{given}” is not a choice for {name}.", f"Available: {bound['expected'].replace(chr(39), '')}."
+        case _ if kind.startswith(("float", "int", "finite")):
+            return f"{name} cannot be {_number(given, field)}.", "Enter a number."
+        case "greater_than_equal" | "less_than_equal":
+            return f"{name} cannot be {_number(given, field)}.", _range(bound, field)
+        case _:
+            return f"{name}: {first['msg'][:1].lower()}{first['msg'][1:]}.", "Correct it."
+
+
+def _range(bound: Any, field: FieldInfo | None) -> str:
+    """Return what a number may be: from and to where its field says both."""
     low, high = _bounds(field)
-    if kind in {"greater_than_equal", "less_than_equal"} and low is not None and high is not None:
-        return f"{name} cannot be {_number(given, field)}.", f"Enter a value from {low:g} to {_number(high, field)}."
-    for key, words in (("ge", "at least"), ("le", "at most"), ("gt", "more than"), ("lt", "less than")):
-        if key in bound:
-            return f"{name} cannot be {given}.", f"Enter {words} {bound[key]:g}."
-    return f"{name}: {first['msg'][:1].lower()}{first['msg'][1:]}.", "Correct it."
+    if low is not None and high is not None:
+        return f"Enter a value from {low:g} to {_number(high, field)}."
+    return f"Enter at least {bound['ge']:g}." if "ge" in bound else f"Enter at most {bound['le']:g}."
 
 
 def _bounds(field: FieldInfo | None) -> tuple[Any, Any]:

@@ -5,6 +5,7 @@ from uuid import UUID
 from pydantic import ValidationError
 
 from izett.catalogue import catalogue
+from izett.errors import StepRefused
 from izett.files.recipe_json import RecipeDoc
 from izett.recipe.refusals import invalid_params
 from studio.locking import changing, job_of, tell
@@ -69,7 +70,8 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
         try:
             operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
-            raise invalid_params(operation, error) from error
+            wrong = invalid_params(operation, error)
+            raise StepRefused(f"{operation.title}: {wrong.message}", mend=wrong.mend, where=wrong.where) from error
 
 
 def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:

@@ -212,3 +212,51 @@ def test_rules_schools_and_recipes_on_the_command_line(measures, tmp_path):
     darts = {dart["name"] for piece in data["pieces"] for dart in piece["darts"]}
     assert "back.shoulder_dart" in darts and "front.bust_dart" not in darts
     assert data["intent"]["fit"] == "easy"
+
+
+STEP = "change_side underarm=1cm"
+
+
+def test_steps_are_given_for_both_halves_or_one(measures, tmp_path):
+    out = {half: tmp_path / f"{half}.json" for half in ("both", "left")}
+    for half, path in out.items():
+        assert run("draft", "--measures", measures, "--step", STEP, "--half", half, "--out", path) == 0
+    both, left = (json.loads(path.read_text())["pieces"] for path in out.values())
+    assert [(p["half"], bool(p["on_fold"]), p["cut"]) for p in both] == [("both", True, 1), ("both", False, 2)]
+    # The front lay on the fold: it is one whole piece now. The back is two unlike pieces.
+    assert [(p["half"], bool(p["on_fold"]), p["cut"]) for p in left] == [
+        ("both", False, 1), ("left", False, 1), ("right", False, 1),
+    ]  # fmt: skip
+
+
+def test_a_step_says_its_section_and_half_itself(measures, tmp_path):
+    fit = tmp_path / "fit.json"
+    step = "widen_across part=back amount=1/4in section=fit half=right"
+    assert run("draft", "--measures", measures, "--step", step, "--out", fit) == 0
+    assert {p["half"] for p in json.loads(fit.read_text())["pieces"]} >= {"left", "right"}
+
+
+def test_measures_taken_apart_draft_the_halves_apart(tmp_path, middling, capsys):
+    path, out = tmp_path / "body.json", tmp_path / "apart.json"
+    readings = {**middling, "shoulder_length.left": 12.0, "shoulder_length.right": 12.6}
+    path.write_text(json.dumps({"format": "izett-measures", "version": 1, "unit": "cm", "readings": readings}))
+    assert run("draft", "--measures", path, "--apart", "shoulder_length", "--out", out) == 0
+    seams = {s["half"]: s["lengths"][0] for s in json.loads(out.read_text())["seams"] if s["kind"] == "shoulder"}
+    assert seams["right"] - seams["left"] == pytest.approx(0.6, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--step", "fly away=1"], "no step “fly”"),
+        (["--step", "change_side underarm=far"], "Underarm cannot be “far”. Enter a number."),
+        (["--step", "change_side underarm=40"], "Enter a value from"),
+        (["--step", "change_side underarm=1 half=middle"], "half"),
+        (["--step", "set_allowances purpose=home", "--half", "left"], "no left half"),
+        (["--apart", "shoulder_length"], "left and right"),
+        (["--apart", "elegance"], "elegance"),
+    ],
+)
+def test_a_step_or_a_measure_that_cannot_be_so_is_told(measures, more, says, capsys, tmp_path):
+    run("draft", "--measures", measures, *more, "--out", tmp_path / "x.json")
+    assert says in capsys.readouterr().err

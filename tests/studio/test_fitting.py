@@ -155,3 +155,11 @@ def test_the_bench_says_what_is_waiting(page):
     ticket = page.get("/api/bench").json()[0]
     assert ticket["standing"] == "Muslin 2 on the table"
     assert ticket["waiting"] == ["1 earlier finding to look at again"]
+
+
+def test_the_bench_does_not_count_what_was_solved(page):
+    job = page.cut(page.close(page.mend(page.find(page.cut(page.job())))))
+    assert page.get("/api/bench").json()[0]["waiting"] == ["1 earlier finding to look at again"]
+    answer = {"finding": "finding-1", "outcome": "solved"}
+    assert page.post(f"/api/jobs/{job['id']}/rounds/2/answers", answer, job["version"]).status_code == 200
+    assert page.get("/api/bench").json()[0]["waiting"] == ["muslin to judge"]
