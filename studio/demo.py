@@ -5,12 +5,13 @@ here are the tops of concert dresses and jackets.
 """
 
 from datetime import date, timedelta
-from typing import Any
+from typing import Any, Literal
 from uuid import uuid4
 
 from izett.drafting.ease import Kind
 from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc, StepDoc
+from izett.wording import plain
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -123,13 +124,23 @@ def _fresh(job: Job) -> Job:
     return job_of(job.id)
 
 
-def _found(job: Job, number: int, kind: str, remedy: str, steps: int, *, words: str = "", **given: str) -> str:
+def _found(
+    job: Job,
+    number: int,
+    kind: str,
+    remedy: str,
+    steps: int,
+    *,
+    words: str = "",
+    side: Literal["both", "left", "right"] = "both",
+    **given: str,
+) -> str:
     uid = f"f-{uuid4().hex[:10]}"
     record_finding(
         job.id,
         _fresh(job).version,
         number,
-        FindingIn(uid=uid, kind=kind, words=words, given={k: LengthIn(text=v) for k, v in given.items()}),
+        FindingIn(uid=uid, kind=kind, words=words, side=side, given={k: LengthIn(text=v) for k, v in given.items()}),
     )
     if remedy:
         uids = [f"s-{uuid4().hex[:10]}" for _ in range(steps)]
@@ -151,7 +162,7 @@ def _second_round(job: Job) -> None:
     cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
     for uid, outcome in ((back, "better"), (aim, "solved"), (waist, "solved")):
         answer_finding(job.id, _fresh(job).version, 2, AnswerIn(finding=uid, outcome=outcome))
-    _found(job, 2, "sides_loose", "take_in", 1, words="soft under the arm, now", bust="1.2", waist="0.6")
+    _found(job, 2, "sides_loose", "take_in", 1, words="soft under the bow arm", side="right", bust="1.2", waist="0.6")
     _found(job, 2, "shoulder_long", "", 0, long="0.4")
 
 
@@ -205,7 +216,8 @@ def _styled(job: Job) -> None:
         step = StepDoc(uid=f"s-{uuid4().hex[:10]}", kind=kind, params=params, why=why)
         recipe = recipe.model_copy(update={"steps": [*recipe.steps, step]})
         evaluation = evaluate(recipe, head_of(_fresh(job)).sheet, owner=job.id)
-        revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=evaluation.stages[-1].words))
+        stage = next(stage for stage in evaluation.stages if stage.step.uid == step.uid)
+        revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=plain(stage.words)))
 
 
 def _first_round(job: Job) -> None:

@@ -272,7 +272,7 @@ class PreviewIn(BaseModel):
 
 
 class BesideOut(BaseModel):
-    """Another recipe worked out, to be laid under: its pieces, and how far the lines lie apart, the farthest first."""
+    """Another recipe, or a muslin as it was cut, to be laid under: its pieces, and how far the lines lie apart, the farthest first."""
 
     pieces: list[PieceOut]
     moves: list[MoveOut]
@@ -294,7 +294,7 @@ class PreviewOut(BaseModel):
     stages: list[StageOut]
     checks: list[ResultOut]
     ease_map: list[PlaceOut]
-    moves: list[MoveOut]
+    against: BesideOut | None
     beside: BesideOut | None
     titles: dict[str, str]
     cut_for: str

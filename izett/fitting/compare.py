@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point
 from izett.pattern.document import Pattern, Piece
+from izett.pattern.halves import doubled
 
 #: cm. Lines closer than this count as unmoved: a hair of the pencil.
 UNMOVED = 0.01
@@ -32,7 +33,8 @@ class LineMove:
 
 
 def moves(before: Pattern, after: Pattern) -> list[LineMove]:
-    """Return the lines that moved, the largest move first. Unchanged pieces cost nothing."""
+    """Return the lines that moved, the largest move first, of each half. Unchanged pieces cost nothing."""
+    before, after = doubled(before, after), doubled(after, before)
     old = {piece.name: piece for piece in before}
     found: list[LineMove] = []
     for piece in after:

@@ -165,6 +165,23 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
     )
 
 
+def doubled(pattern: Pattern, like: Pattern) -> Pattern:
+    """Return a pattern with its pieces as a left and a right, or whole, wherever another has them so.
+
+    The right halves lie where the other's lie, so that line can be laid on line.
+    """
+    return replace(pattern, pieces=tuple(part for piece in pattern for part in _doubled(piece, pattern, like)))
+
+
+def _doubled(piece: Piece, pattern: Pattern, like: Pattern) -> Iterable[Piece]:
+    whole, right = like.find_piece(piece.name), like.find_piece(of_right(piece.name))
+    if right is not None and pattern.find_piece(right.name) is None:
+        return (_left(piece), replace(called(flipped(piece, right.grain), of_right), name=right.name, half=Half.RIGHT))
+    if piece.on_fold and whole is not None and any(origin(edge.lineage).half is Half.RIGHT for edge in whole.edges):
+        return (joined_on_fold(piece, piece, of_right),)
+    return (piece,)
+
+
 def _eases(left: Pattern, right: Pattern) -> dict[str, float]:
     """Return the ease meant at each level: around the body half of each half's; around a limb each its own."""
     found: dict[str, float] = {}

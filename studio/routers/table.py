@@ -24,6 +24,7 @@ from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern, Seam
+from izett.pattern.halves import doubled
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluator import Evaluation, Evaluator
 from studio.cautions import CAUTIONS
@@ -148,7 +149,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             )
             for p in ease_map(evaluation.pattern, ChainMap(measures, dict(evaluation.draft.values)))
         ],
-        moves=_moves(data, pattern),
+        against=_against(data, pattern),
         beside=_beside(data, pattern, sheet) if data.beside else None,
         titles=dict(pattern.in_words),
         cut_for=pattern.allowances.purpose,
@@ -260,11 +261,17 @@ def _as_cut(job: UUID, number: int) -> Pattern:
     return pattern_of(PatternDoc.model_validate(round_of(job_of(job), number).as_cut))
 
 
-def _moves(data: PreviewIn, pattern: Pattern) -> list[MoveOut]:
+def _against(data: PreviewIn, pattern: Pattern) -> BesideOut | None:
+    """Return a muslin as it was cut, in halves where the pattern has them now, and what has moved since."""
     if data.job is None or data.against is None:
-        return []
+        return None
     before = _as_cut(data.job, data.against)
-    return [MoveOut(**asdict(m)) for m in moves(before, pattern)]
+    sheets = sheet_pieces(doubled(before, pattern))
+    return BesideOut(
+        pieces=[drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheets],
+        moves=[MoveOut(**asdict(move)) for move in moves(before, pattern)],
+        refused="",
+    )
 
 
 @router.get("/jobs/{job_id}/files/{kind}")

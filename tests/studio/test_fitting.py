@@ -18,12 +18,12 @@ def test_the_whole_story_from_muslin_to_muslin(page):
     assert step["params"]["amount"] == pytest.approx(-0.9525)
     assert "it rides up" in step["why"]
     assert job["rounds"][0]["findings"][0]["applied"]
-    moves = {m["lineage"]: m for m in page.preview(job, against=1)["moves"]}
+    moves = {m["lineage"]: m for m in page.preview(job, against=1)["against"]["moves"]}
     assert moves["front.waist"]["distance"] == pytest.approx(0.95, abs=0.03)
     assert page.get(f"/api/jobs/{job['id']}/rounds/1/pattern").json() == as_cut, "what was cut stays as it was"
     job = page.cut(page.close(job, note="again with the sleeve"))
     assert [f["uid"] for f in job["rounds"][1]["asks"]] == ["finding-1"]
-    assert page.preview(job, against=2)["moves"] == []
+    assert page.preview(job, against=2)["against"]["moves"] == []
     answer = page.post(
         f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": "solved"}, job["version"]
     )

@@ -6,6 +6,7 @@
 	import { Desk } from '../lib/desk/desk.svelte';
 	import Head from '../lib/parts/Head.svelte';
 	import ProblemNote from '../lib/parts/ProblemNote.svelte';
+	import { spoken } from '../lib/units.svelte';
 	import { day, moment } from '../lib/words';
 	import { navigate, p, route } from '../router';
 
@@ -127,7 +128,8 @@
 			title="The story of the job (L)"
 		>
 			<span class="head">Story</span>
-			{#if last}<span class="when figures">{moment(last.at)}</span> <span class="what">{last.text}</span>{/if}
+			{#if last}<span class="when figures">{moment(last.at)}</span>
+				<span class="what">{spoken(last.text)}</span>{/if}
 			<span class="saved" role="status"
 				>{desk.busy ? 'saving…' : desk.saved ? 'saved' : 'trying, not kept yet'}</span
 			>
@@ -135,7 +137,7 @@
 		{#if story && desk.job}
 			<ol>
 				{#each [...desk.job.log].reverse() as entry, i (i)}
-					<li><span class="when figures">{moment(entry.at)}</span> {entry.text}</li>
+					<li><span class="when figures">{moment(entry.at)}</span> {spoken(entry.text)}</li>
 				{/each}
 			</ol>
 		{/if}

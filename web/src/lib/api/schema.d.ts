@@ -2771,7 +2771,7 @@ export interface components {
         };
         /**
          * BesideOut
-         * @description Another recipe worked out, to be laid under: its pieces, and how far the lines lie apart, the farthest first.
+         * @description Another recipe, or a muslin as it was cut, to be laid under: its pieces, and how far the lines lie apart, the farthest first.
          */
         BesideOut: {
             /** Pieces */
@@ -2903,8 +2903,7 @@ export interface components {
             checks: components["schemas"]["ResultOut"][];
             /** Ease Map */
             ease_map: components["schemas"]["PlaceOut"][];
-            /** Moves */
-            moves: components["schemas"]["MoveOut"][];
+            against: components["schemas"]["BesideOut"] | null;
             beside: components["schemas"]["BesideOut"] | null;
             /** Titles */
             titles: {

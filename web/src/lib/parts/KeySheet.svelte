@@ -10,6 +10,7 @@
 		['B', 'the bench'],
 		['Ctrl Z  /  Ctrl Shift Z', 'undo, redo'],
 		['L', 'the story of the job'],
+		['U', 'the block under the style, or the garment as styled (on Draft)'],
 		['+  −  0', 'nearer, further, all pieces (on the table)'],
 		['arrows', 'move over the table'],
 		['←  →', 'back and on along a seam (on the walk)'],

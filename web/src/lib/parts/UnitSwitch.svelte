@@ -12,7 +12,6 @@
 <SegmentedControl value={reading.unit} onValueChange={(e) => readIn(e.value as Unit)}>
 	<SegmentedControl.Label class="sr-only">Lengths in</SegmentedControl.Label>
 	<SegmentedControl.Control>
-		<SegmentedControl.Indicator />
 		{#each UNITS as unit (unit.value)}
 			<SegmentedControl.Item value={unit.value}>
 				<SegmentedControl.ItemText>{unit.label}</SegmentedControl.ItemText>

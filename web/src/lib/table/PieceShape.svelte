@@ -2,7 +2,8 @@
 <script lang="ts">
 	import type { Piece } from '../api/client';
 	import { bare } from '../desk/names.svelte';
-	import { bounds, curvePath, linePath, ringPath, roomRightOf, type Pair } from './view';
+	import { nameOf } from './naming';
+	import { curvePath, linePath, ringPath, type View } from './view';
 
 	interface Props {
 		piece: Piece;
@@ -14,12 +15,12 @@
 		showCutting: boolean;
 		/** Lines and darts that are not drawn yet, while the draft is shown line by line. */
 		hidden: ReadonlySet<string> | null;
+		/** The boxes of the other pieces, in this piece's frame. */
+		others: View[];
 		onpoint: (name: string | null) => void;
 	}
-	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, onpoint }: Props = $props();
+	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, others, onpoint }: Props = $props();
 
-	/** The width of a letter as a share of its size. */
-	const LETTER = 0.5;
 	const part = $derived(piece.part);
 	const edges = $derived(
 		piece.edges.filter((edge) => edge.role !== 'dart_leg' && !hidden?.has(edge.lineage)),
@@ -29,26 +30,13 @@
 	/** A piece appears with its first line, its notches with the last. */
 	const begun = $derived(edges.length > 0);
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
-	/** The title, a line for each of its parts: a panel is narrow. */
-	const title = $derived(piece.title.split(', '));
-	/** Beside the grain line: at its head, or below the bust on a panel, which is narrow above. */
-	const written = $derived.by((): Pair => {
-		const [foot, head] = piece.grain;
-		const down = title.length > 1 ? 0.68 : 0;
-		return [head[0] + (foot[0] - head[0]) * down, head[1] + (foot[1] - head[1]) * down];
-	});
-	/** Pixels: the name is smaller on a small piece, so that it stays inside. */
-	const nameSize = $derived.by(() => {
-		const box = bounds(piece);
-		const room = roomRightOf(piece, written) / perPixel;
-		const longest = Math.max(...title.map((part) => part.length));
-		const fits = Math.min((box.width / perPixel) * 0.068, room / (longest * LETTER));
-		return Math.min(Math.max(fits, 7), 15);
-	});
 	const how = $derived(
 		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
 			(piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : ''),
 	);
+	/** The title, a line for each of its parts: a panel is narrow. */
+	const words = $derived([...piece.title.split(', '), how]);
+	const name = $derived(nameOf(piece, words, perPixel, others));
 
 	function isLit(name: string): boolean {
 		return lit.has(name) || lit.has(bare(name)) || pointed === name;
@@ -123,14 +111,18 @@
 		{/each}
 	</g>
 	{#if begun}
-		{#each [...title, how] as words, i (i)}
+		{#if name.leader}
+			{@const [from, to] = name.leader}
+			<path class="leader" d="M{dx + from[0]} {-dy - from[1]}L{dx + to[0]} {-dy - to[1]}" />
+		{/if}
+		{#each words as line, i (i)}
 			<text
-				class:small={i === title.length}
-				x={dx + written[0] + 0.6 * nameSize * perPixel}
-				y={-dy - written[1] + (0.9 + 1.2 * i) * nameSize * perPixel}
-				font-size={(i === title.length ? 0.85 : 1) * nameSize * perPixel}
+				class:small={i === words.length - 1}
+				x={dx + name.at[0]}
+				y={-dy - name.at[1] + (0.9 + 1.2 * i) * name.size * perPixel}
+				font-size={(i === words.length - 1 ? 0.85 : 1) * name.size * perPixel}
 			>
-				{words}
+				{line}
 			</text>
 		{/each}
 	{/if}
@@ -162,6 +154,11 @@
 		stroke: var(--ink-soft);
 		stroke-width: 0.8;
 		stroke-dasharray: 2 4;
+	}
+	.leader {
+		stroke: var(--ink-soft);
+		stroke-width: 0.8;
+		pointer-events: none;
 	}
 	.grain {
 		stroke: var(--ink-soft);

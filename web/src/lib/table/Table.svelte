@@ -7,7 +7,17 @@
 	import PieceShape from './PieceShape.svelte';
 	import Rules from './Rules.svelte';
 	import Walking from './Walking.svelte';
-	import { fitted, linePath, placed, ringPath, shaped, zoomed, type Pair, type View } from './view';
+	import {
+		boxesBeside,
+		fitted,
+		linePath,
+		placed,
+		ringPath,
+		shaped,
+		zoomed,
+		type Pair,
+		type View,
+	} from './view';
 
 	interface Props {
 		pieces: Piece[];
@@ -223,7 +233,18 @@
 		</defs>
 		<rect x={view.x} y={view.y} width={view.width} height={view.height} fill="url(#dots)" />
 		{#each layout as { piece, dx, dy } (piece.name)}
-			<PieceShape {piece} {dx} {dy} {lit} {pointed} {perPixel} {showCutting} {hidden} onpoint={point} />
+			<PieceShape
+				{piece}
+				{dx}
+				{dy}
+				{lit}
+				{pointed}
+				{perPixel}
+				{showCutting}
+				{hidden}
+				others={boxesBeside(layout, piece, dx, dy)}
+				onpoint={point}
+			/>
 		{/each}
 		{#each under as piece (piece.name)}
 			{@const over = layout.find((p) => p.piece.name === piece.name)}

@@ -71,21 +71,6 @@ export function flattened(points: readonly Pair[]): Pair[] {
 	return found;
 }
 
-/** Return how far (cm) the paper goes on to the right of a place on a piece. */
-export function roomRightOf(piece: Piece, [x, y]: Pair): number {
-	const met: number[] = [];
-	for (const edge of piece.edges) {
-		const points = flattened(edge.curve as Pair[]);
-		for (let i = 1; i < points.length; i++) {
-			const [a, b] = [points[i - 1] as Pair, points[i] as Pair];
-			if (a[1] > y === b[1] > y) continue;
-			const at = a[0] + ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]);
-			if (at > x) met.push(at - x);
-		}
-	}
-	return met.length ? Math.min(...met) : 0;
-}
-
 /** Return the box around a piece in the pattern's frame, y up. */
 export function bounds(piece: Piece): View {
 	const points = [...piece.cutting, ...piece.edges.flatMap((edge) => edge.curve)] as Pair[];
@@ -94,6 +79,16 @@ export function bounds(piece: Piece): View {
 	const x = Math.min(...xs);
 	const y = Math.min(...ys);
 	return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+}
+
+/** Return the boxes of the other pieces in the frame of one that lies at `dx`, `dy`. */
+export function boxesBeside(all: Placed[], piece: Piece, dx: number, dy: number): View[] {
+	return all
+		.filter((other) => other.piece !== piece)
+		.map((other) => {
+			const box = bounds(other.piece);
+			return { ...box, x: box.x + other.dx - dx, y: box.y + other.dy - dy };
+		});
 }
 
 /** Return a view that shows all pieces with a margin, in the shape of the screen. */

@@ -37,7 +37,6 @@
 		<SegmentedControl value={shown} onValueChange={(e) => searchParams.set('panel', e.value ?? 'checks')}>
 			<SegmentedControl.Label class="sr-only">Show</SegmentedControl.Label>
 			<SegmentedControl.Control class="w-full gap-0! p-1!">
-				<SegmentedControl.Indicator />
 				{#each PANELS as { value, label } (value)}
 					<SegmentedControl.Item {value} class="flex-1 px-1!">
 						<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>

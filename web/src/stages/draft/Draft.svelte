@@ -8,6 +8,7 @@
 	import { p } from '../../router';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
+	import UnderTheStyle from '../../lib/parts/UnderTheStyle.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import Blocks from './Blocks.svelte';
 	import ByHand from './ByHand.svelte';
@@ -64,11 +65,12 @@
 			under={desk.beside ? (desk.preview?.beside?.pieces ?? []) : []}
 			{lit}
 			{hidden}
-			handles={shown === 'ease' ? (desk.preview?.handles ?? []) : []}
+			handles={shown === 'ease' && desk.source ? (desk.preview?.handles ?? []) : []}
 			onpull={pull}
 			onpoint={(name) => (pointed = name)}
 			label={`The draft: ${desk.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
 		/>
+		<UnderTheStyle />
 	{/snippet}
 	{#snippet mending()}
 		{#each toRetake as symbol (symbol)}
@@ -85,7 +87,6 @@
 		<SegmentedControl value={shown} onValueChange={(e) => searchParams.set('panel', e.value ?? 'ease')}>
 			<SegmentedControl.Label class="sr-only">Show</SegmentedControl.Label>
 			<SegmentedControl.Control class="w-full gap-0! p-1!">
-				<SegmentedControl.Indicator />
 				{#each PANELS as { value, label } (value)}
 					<SegmentedControl.Item {value} class="flex-1 px-1!">
 						<SegmentedControl.ItemText>

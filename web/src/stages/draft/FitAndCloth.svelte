@@ -39,7 +39,6 @@
 	<SegmentedControl value={fit} onValueChange={(e) => e.value && e.value !== fit && useFit(e.value)}>
 		<SegmentedControl.Label>Fit</SegmentedControl.Label>
 		<SegmentedControl.Control class="w-full">
-			<SegmentedControl.Indicator />
 			{#each shelf.all?.fits ?? [] as one (one)}
 				<SegmentedControl.Item value={one} class="flex-1">
 					<SegmentedControl.ItemText>{one}</SegmentedControl.ItemText>

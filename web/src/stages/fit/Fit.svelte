@@ -30,7 +30,7 @@
 	const round = $derived(rounds.find((r) => r.number === looked) ?? open ?? rounds.at(-1) ?? null);
 	const number = $derived(round?.number ?? null);
 
-	let under = $state.raw<Piece[]>([]);
+	const under = $derived((desk.preview?.against?.pieces ?? []) as Piece[]);
 	let chosen = $state<string | null>(null);
 	let trying = $state(false);
 	let pointed = $state<string[]>([]);
@@ -38,17 +38,6 @@
 	$effect(() => {
 		desk.against = number;
 		desk.work();
-		const job = desk.job?.id;
-		if (!job || number === null) {
-			under = [];
-			return;
-		}
-		answered(
-			api.GET('/api/jobs/{job_id}/rounds/{number}/pattern', { params: { path: { job_id: job, number } } }),
-		).then(
-			(pieces) => (under = pieces as Piece[]),
-			(error) => (desk.problem = asProblem(error)),
-		);
 	});
 
 	let figure = $state.raw<BodyDrawing | null>(null);
@@ -62,7 +51,7 @@
 	});
 	const kinds = $derived(shelf.all?.findings ?? []);
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
-	const moves = $derived(desk.preview?.moves ?? []);
+	const moves = $derived(desk.preview?.against?.moves ?? []);
 	const findings = $derived(round?.findings ?? []);
 
 	function tryRemedy(steps: Step[] | null): void {

@@ -70,7 +70,6 @@
 		<SegmentedControl value={view} onValueChange={(e) => show(e.value ?? 'sheet')}>
 			<SegmentedControl.Label class="sr-only">Show</SegmentedControl.Label>
 			<SegmentedControl.Control>
-				<SegmentedControl.Indicator />
 				{#each VIEWS as { value, label } (value)}
 					<SegmentedControl.Item {value}>
 						<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>

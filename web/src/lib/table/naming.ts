@@ -1,0 +1,186 @@
+/** Where a piece's name stands: inside, clear of every line; smaller where it is narrow; else beside, with a leader. */
+import type { Piece } from '../api/client';
+import { bounds, flattened, type Pair, type View } from './view';
+
+/** Pixels. Sizes of a name, the largest that fits is taken. */
+const SIZES = [15, 13, 11, 9.5, 8];
+/** The width of a letter, and the height of a line, as shares of the size. */
+const LETTER = 0.52;
+const LEADING = 1.2;
+/** Pixels kept free around a name. */
+const CLEAR = 3;
+/** Places that are tried across and down a piece. */
+const TRIED = 14;
+
+export interface Name {
+	/** The upper left corner, in the pattern's frame, y up. */
+	at: Pair;
+	/** Pixels. */
+	size: number;
+	/** From a name that stands outside to its piece. */
+	leader: [Pair, Pair] | null;
+}
+
+type Segment = [Pair, Pair];
+
+interface Box {
+	left: number;
+	right: number;
+	foot: number;
+	head: number;
+}
+
+/**
+ * Return where the name of a piece stands.
+ *
+ * @param words its lines of text.
+ * @param perPixel cm a pixel.
+ * @param others the boxes of the other pieces in this piece's frame, which a name outside keeps off.
+ */
+export function nameOf(piece: Piece, words: string[], perPixel: number, others: View[] = []): Name {
+	const ring = outline(piece);
+	const lines = [...segments(ring, true), ...drawnWithin(piece)];
+	const box = bounds(piece);
+	const wanted = piece.grain[1] as Pair;
+	for (const size of SIZES) {
+		const { wide, high } = extent(words, size * perPixel, perPixel);
+		const spot = nearest(box, wide, high, wanted, (at) => {
+			const room = boxAt(at, wide, high);
+			return (
+				inside(ring, [(room.left + room.right) / 2, (room.foot + room.head) / 2]) &&
+				!lines.some((line) => meets(line, room))
+			);
+		});
+		if (spot) return { at: [spot[0] + CLEAR * perPixel, spot[1] - CLEAR * perPixel], size, leader: null };
+	}
+	return outside(words, ring, perPixel, box, others);
+}
+
+/** Return a name right, left, below or above its piece: the first place that keeps off the other pieces. */
+function outside(words: string[], ring: Pair[], perPixel: number, box: View, others: View[]): Name {
+	const size = SIZES.at(-1)!;
+	const { wide, high } = extent(words, size * perPixel, perPixel);
+	const off = 8 * perPixel;
+	const middle: Pair = [box.x + box.width / 2, box.y + box.height / 2];
+	// The upper left corner of the name, and where its leader begins.
+	const places: [Pair, Pair][] = [
+		[
+			[box.x + box.width + off, middle[1] + high / 2],
+			[box.x + box.width + off, middle[1]],
+		],
+		[
+			[box.x - off - wide, middle[1] + high / 2],
+			[box.x - off, middle[1]],
+		],
+		[
+			[middle[0] - wide / 2, box.y - off],
+			[middle[0], box.y - off],
+		],
+		[
+			[middle[0] - wide / 2, box.y + box.height + off + high],
+			[middle[0], box.y + box.height + off],
+		],
+	];
+	const free = places.find(([at]) => !others.some((other) => overlap(boxAt(at, wide, high), other)));
+	const [at, end] = free ?? places[0]!;
+	const near = ring.reduce((best, p) => (apart(p, end) < apart(best, end) ? p : best), ring[0]!);
+	return { at, size, leader: [end, near] };
+}
+
+function apart(a: Pair, b: Pair): number {
+	return Math.hypot(a[0] - b[0], a[1] - b[1]);
+}
+
+function extent(words: string[], size: number, perPixel: number): { wide: number; high: number } {
+	const longest = Math.max(...words.map((line) => line.length));
+	return {
+		wide: longest * LETTER * size + 2 * CLEAR * perPixel,
+		high: words.length * LEADING * size + 2 * CLEAR * perPixel,
+	};
+}
+
+/** Return the place nearest to the one wanted at which a name is free, or null. */
+function nearest(
+	box: View,
+	wide: number,
+	high: number,
+	wanted: Pair,
+	free: (at: Pair) => boolean,
+): Pair | null {
+	if (wide > box.width || high > box.height) return null;
+	const places: [number, Pair][] = [];
+	for (let i = 0; i <= TRIED; i++) {
+		for (let j = 0; j <= TRIED; j++) {
+			const at: Pair = [
+				box.x + ((box.width - wide) * i) / TRIED,
+				box.y + box.height - ((box.height - high) * j) / TRIED,
+			];
+			places.push([apart(at, wanted), at]);
+		}
+	}
+	places.sort((a, b) => a[0] - b[0]);
+	return places.find(([, at]) => free(at))?.[1] ?? null;
+}
+
+function boxAt(at: Pair, wide: number, high: number): Box {
+	return { left: at[0], right: at[0] + wide, head: at[1], foot: at[1] - high };
+}
+
+function overlap(box: Box, other: View): boolean {
+	return (
+		box.left < other.x + other.width &&
+		other.x < box.right &&
+		box.foot < other.y + other.height &&
+		other.y < box.head
+	);
+}
+
+function outline(piece: Piece): Pair[] {
+	return piece.edges.flatMap((edge) => flattened(edge.curve as Pair[]).slice(0, -1));
+}
+
+/** Return what is drawn within a piece, as segments: darts, levels, grain, notches, marks. */
+function drawnWithin(piece: Piece): Segment[] {
+	const chains = [
+		...piece.lines.map((line) => line.points as Pair[]),
+		piece.grain as Pair[],
+		...piece.darts.map((dart) => dart.legs as Pair[]),
+		...(piece.notches as Pair[][]),
+	];
+	const marks = Object.values(piece.marks).map((at): Segment => [at as Pair, at as Pair]);
+	const diamonds = piece.diamonds.flatMap((diamond) => segments(diamond.outline as Pair[], true));
+	return [...chains.flatMap((chain) => segments(chain, false)), ...diamonds, ...marks];
+}
+
+function segments(points: Pair[], closed: boolean): Segment[] {
+	const found = points.slice(1).map((point, i): Segment => [points[i]!, point]);
+	return closed && points.length > 2 ? [...found, [points.at(-1)!, points[0]!]] : found;
+}
+
+/** Whether a segment touches a box: it is cut to the box, side by side. */
+function meets([a, b]: Segment, box: Box): boolean {
+	let from = 0;
+	let to = 1;
+	const cuts: [number, number, number][] = [
+		[b[0] - a[0], box.left - a[0], box.right - a[0]],
+		[b[1] - a[1], box.foot - a[1], box.head - a[1]],
+	];
+	for (const [run, low, high] of cuts) {
+		if (run === 0) {
+			if (low > 0 || high < 0) return false;
+			continue;
+		}
+		const [near, far] = run > 0 ? [low / run, high / run] : [high / run, low / run];
+		from = Math.max(from, near);
+		to = Math.min(to, far);
+	}
+	return from <= to;
+}
+
+function inside(ring: Pair[], [x, y]: Pair): boolean {
+	let odd = false;
+	for (const [a, b] of segments(ring, true)) {
+		if (a[1] > y !== b[1] > y && x < a[0] + ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1])) odd = !odd;
+	}
+	return odd;
+}
