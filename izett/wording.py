@@ -9,7 +9,7 @@ import re
 from collections.abc import Mapping
 
 _QUANTITY = re.compile(r"⟦([-−]?[0-9.]+ cm)⟧")
-_NAME = re.compile(r"⟦=([^⟧]*)⟧")
+_NAME = re.compile(r"⟦=([^⟧|]*)(?:\|([^⟧]*))?⟧")
 #: Decimals of a length in a sentence, where its writer wants no others: the millimetre on a tape.
 DECIMALS = 1
 
@@ -25,9 +25,12 @@ def cm(length: float, decimals: int = DECIMALS) -> str:
     return f"⟦{'−' if length < 0 and float(text) else ''}{text} cm⟧"
 
 
-def named(name: str) -> str:
-    """Return the mark in whose place a thing's title is put: a line, a dart, a seam or a piece by its name."""
-    return f"⟦={name}⟧"
+def named(name: str, untitled: str = "") -> str:
+    """Return the mark in whose place a thing's title is put: a line, a dart, a seam or a piece by its name.
+
+    `untitled` is added where it has no title of its own, as the darts of a family have none.
+    """
+    return f"⟦={name}|{untitled}⟧" if untitled else f"⟦={name}⟧"
 
 
 def titled(text: str, titles: Mapping[str, str]) -> str:
@@ -36,12 +39,17 @@ def titled(text: str, titles: Mapping[str, str]) -> str:
     >>> titled("Close ⟦=s1.yoke⟧ and ⟦=front.neck⟧", {"front.neck": "front neck"})
     'Close yoke and front neck'
     """
-    found = _NAME.sub(lambda mark: titles.get(mark[1]) or _fallback(mark[1], titles), text)
+    found = _NAME.sub(lambda mark: titles.get(mark[1]) or _untitled(mark[1], mark[2], titles), text)
     return found[:1].upper() + found[1:] if text.startswith("⟦=") else found
 
 
+def _untitled(name: str, added: str | None, titles: Mapping[str, str]) -> str:
+    words = _fallback(name, titles)
+    return f"{words} {added}" if added else words
+
+
 def _fallback(name: str, titles: Mapping[str, str]) -> str:
-    """Return the words for a name without a title: a family of darts by its part, else what the name ends with."""
+    """Return the words for a name without a title: by its part where that is known, else what the name ends with."""
     part, _, label = name.rpartition(".")
     known = any(other.startswith(f"{part}.") for other in titles) if part and "." not in part else False
     return f"{part} {label}".replace("_", " ") if known else label.replace("_", " ").replace(":", " ")

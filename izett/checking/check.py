@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from izett.pattern.document import ANY_ASPECT, Accepted, Pattern, Piece
 from izett.pattern.facts import Half
-from izett.pattern.halves import origin
+from izett.pattern.halves import origin, titles_on
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 from izett.wording import titled
@@ -164,7 +164,10 @@ def _of_piece(check: Check, piece: Piece, garment: Garment, params: CheckParams)
 def told(check: Check, pattern: Readable, finding: Finding) -> Result:
     """Return a finding with its words, accepted where the maker accepts it and it is no worse than that."""
     titles = pattern.in_words
-    words = _with_half(titled(check.word(finding), titles), finding.half)
+    words = titled(check.word(finding), titles_on(titles, finding.half))
+    if finding.half is not Half.BOTH and finding.half.value not in words.lower():
+        # Where no title in them says which half it is.
+        words = f"{finding.half.value.capitalize()}: {words[:1].lower()}{words[1:]}"
     mends = tuple(replace(mend, words=titled(mend.words, titles)) for mend in finding.mends)
     finding = replace(finding, mends=mends) if mends else finding
     if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
@@ -173,10 +176,6 @@ def told(check: Check, pattern: Readable, finding: Finding) -> Result:
                 taken = replace(finding, verdict=Verdict.ACCEPTED)
                 return Result(check.key, check.claim, taken, words, check.mend, accepted.reason)
     return Result(check.key, check.claim, finding, words, check.mend)
-
-
-def _with_half(words: str, half: Half) -> str:
-    return words if half is Half.BOTH else f"{half.value.capitalize()}: {words[:1].lower()}{words[1:]}"
 
 
 def _is(accepted: Accepted, check: Check, finding: Finding) -> bool:

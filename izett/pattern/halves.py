@@ -5,6 +5,7 @@ out equal stays one: a pair, or a piece on the fold. What differs becomes a left
 whole piece. The right half's own things are then told apart by a mark that no step's name can have.
 """
 
+from collections import ChainMap
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 from types import MappingProxyType
@@ -151,8 +152,9 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
         },
     )
     titles = {**left.titles, **right.titles}
-    titles |= {of_right(name): title for name, title in right.titles.items() if name in own or name in apart}
-    titles |= {seam.name: titles[origin(seam.name).name] for seam in seams if origin(seam.name).name in titles}
+    told_apart = own | {origin(seam.name).name for seam in seams if seam.half is Half.RIGHT}
+    titles |= {of_right(name): f"right {titles[name]}" for name in told_apart if name in titles}
+    titles |= {name: f"left {title}" for name, title in left.titles.items() if name in told_apart}
     return replace(
         left,
         pieces=tuple(pieces),
@@ -293,6 +295,14 @@ def _openings(left: Iterable[Opening], right: Iterable[Opening], rename: Rename)
             yield replace(opening, name=of_right(opening.name), span=span)
         elif opening not in mine:
             yield opening
+
+
+def titles_on(titles: Mapping[str, str], half: Half) -> Mapping[str, str]:
+    """Return titles by the names that things have on one half."""
+    if half is not Half.RIGHT:
+        return titles
+    own = {origin(name).name: title for name, title in titles.items() if origin(name).half is Half.RIGHT}
+    return ChainMap(own, dict(titles))
 
 
 def accepted_on(accepted: Accepted, where: tuple[str, ...]) -> bool:

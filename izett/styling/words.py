@@ -1,7 +1,7 @@
 """Amounts and names in the maker's words, for step descriptions: as quantities and marks, shown where they are read."""
 
 from izett.pattern.naming import readable
-from izett.wording import cm
+from izett.wording import cm, named
 
 
 def signed(length: float, more: str, less: str) -> str:
@@ -16,4 +16,4 @@ def line_words(lineage: str, *, begins: bool = False) -> str:
 
 def dart_words(reference: str, *, begins: bool = False) -> str:
     """Return 'the front bust dart' for `front.bust_dart`, or for the darts of a family."""
-    return line_words(reference, begins=begins)
+    return f"{'The' if begins else 'the'} {named(reference, 'darts')}"

@@ -65,7 +65,7 @@ def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) ->
             f"This remedy has {len(plan.steps)} steps, {len(uids)} names were sent.",
             mend="Try again.",
         )
-    why = f"Muslin {number}: {kind.seen.lower()}" + (f" — “{finding.words}”" if finding.words else "")
+    why = f"Muslin {number}: {kind.seen.lower()}" + (f": ‘{finding.words}’" if finding.words else "")
     return [
         fit_step(uid, step_kind, params, finding.side, why)
         for uid, (step_kind, params) in zip(uids, plan.steps, strict=True)

@@ -50,5 +50,5 @@ def record_finding(job_id: UUID, version: int, number: int, data: FindingIn) -> 
             given=given,
             taken=data.taken.value,
         )
-        tell(job, "finding", f"Muslin {number}: {kind.seen}" + (f" — “{data.words}”" if data.words else ""))
+        tell(job, "finding", f"Muslin {number}: {kind.seen}" + (f": “{data.words}”" if data.words else ""))
     return job

@@ -10,7 +10,7 @@ from math import degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
-from izett.pattern.document import Span
+from izett.pattern.document import Seam, Span
 from izett.pattern.facts import CENTRE_CORNERS, Corner, Role
 from izett.pattern.naming import readable
 from izett.pattern.sewn import holding, walk
@@ -42,11 +42,9 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         e.lineage for piece in garment.pattern.with_role(Role.CUT_EDGE) for e in piece.edges if e.role is Role.CUT_EDGE
     }
     for seam in garment.pattern.seams:
-        first, second = seam.sides
-        for end in ("start", "end"):
-            spans = (first[0 if end == "start" else -1], second[0 if end == "start" else -1])
-            vertices = tuple(getattr(span, end) for span in spans)
-            place = _place(garment.pattern, vertices, end)
+        places = _places(garment.pattern, seam)
+        for end, place in places.items():
+            spans, vertices = _at(seam, end)
             if any(span.along in cut_straight for span in spans):
                 continue
             if any(_goes_on(garment.pattern, vertex) for vertex in vertices):
@@ -82,6 +80,22 @@ def _corner(pattern: Readable, span: Span, end: str) -> float:
         arriving, leaving = edge, piece.edges[(index + 1) % len(piece.edges)]
     # Counter-clockwise, the inside lies to the left: a straight run has 180° inside, a left turn less.
     return 180 - degrees(turn(arriving.curve.end_direction, leaving.curve.start_direction))
+
+
+def _at(seam: Seam, end: str) -> tuple[tuple[Span, ...], tuple[str, ...]]:
+    """Return the spans of both sides that end at an end of a seam, and the corners there."""
+    spans = tuple(side[0 if end == "start" else -1] for side in seam.sides)
+    return spans, tuple(getattr(span, end) for span in spans)
+
+
+def _places(pattern: Readable, seam: Seam) -> dict[str, str]:
+    """Return where both ends of a seam lie; where they are called alike, with what of the body they lie on."""
+    corners = {end: _at(seam, end)[1] for end in ("start", "end")}
+    places = {end: _place(pattern, vertices, end) for end, vertices in corners.items()}
+    if places["start"] != places["end"]:
+        return places
+    zones = {end: pattern.find(vertices[0]) for end, vertices in corners.items()}
+    return {end: f"{piece.zone.value} {places[end]}" if piece else places[end] for end, piece in zones.items()}
 
 
 def _place(pattern: Readable, vertices: Sequence[str], end: str) -> str:

@@ -92,8 +92,9 @@ def test_a_span_that_is_none_is_a_typed_failure(front, span):
 
 
 def test_a_lost_corner_names_itself(pattern):
-    with pytest.raises(ReferenceLost, match=r"front\.nowhere"):
+    with pytest.raises(ReferenceLost, match="point nowhere is gone") as lost:
         holding(pattern, "front.nowhere")
+    assert lost.value.where == ("front.nowhere",)
     assert holding(pattern, "back.underarm").name == "bodice_back"
 
 

@@ -108,6 +108,23 @@ def test_a_whole_dress_with_one_high_shoulder_agrees_on_both_halves(evaluator):
     assert read_pattern(write_pattern(document))[0] == evaluation.pattern
 
 
+def test_what_is_told_of_two_halves_says_which(evaluator):
+    """No two findings read alike, nor two ways to fix one of them, and no mark of a name reaches a reader."""
+    steps = (
+        Step("f1", "change_shoulder", {"amount": -0.6}, half=Half.RIGHT),
+        *(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(DRESS) if kind != "open_up"),
+    )
+    results = evaluator.evaluate(Recipe(DRESS_BLOCKS[0], BODY, also=DRESS_BLOCKS[1:], steps=steps)).results
+    words = [result.words for result in results]
+    assert len(set(words)) == len(words)
+    assert sum("right" in text.lower() for text in words) > 10
+    offered = [[mend.words for mend in result.finding.mends] for result in results]
+    assert all(len(set(mends)) == len(mends) for mends in offered)
+    assert sum(map(len, offered)) > 5
+    told = [*words, *(text for mends in offered for text in mends)]
+    assert [text for text in told if "right:" in text or "⟦=" in text or "s0." in text] == []
+
+
 def test_unfolded_with_unlike_halves_each_side_is_its_own(evaluator):
     lower = Step("it", "change_side", {"underarm": 1.0}, half=Half.LEFT)
     unfold = Step("u", "fold_open", {"piece": "bodice_front", "what": "unfold"})

@@ -69,7 +69,7 @@ export function typed(cm: number, unit: Unit): string {
 /** A length in a sentence of the core, in centimetres as it would write it. */
 const QUANTITY = /⟦([−-]?[\d.]+) cm⟧/g;
 /** A name in a sentence that was not told its title. */
-const NAME = /⟦=([^⟧]*)⟧/g;
+const NAME = /⟦=([^⟧|]*)(?:\|([^⟧]*))?⟧/g;
 
 /** Return a sentence of the core as it is kept in the record: its lengths in centimetres. */
 export function plain(text: string): string {
@@ -82,5 +82,5 @@ export function spoken(text: string, unit: Unit = reading.unit): string {
 		.replace(QUANTITY, (_, cm: string) =>
 			unit === 'cm' ? `${cm} cm` : `${show(Number(cm.replace('−', '-')), unit)} ${unit}`,
 		)
-		.replace(NAME, (_, name: string) => lineName(name));
+		.replace(NAME, (_, name: string, added?: string) => [lineName(name), added].filter(Boolean).join(' '));
 }

@@ -115,12 +115,12 @@
 			{@const [from, to] = name.leader}
 			<path class="leader" d="M{dx + from[0]} {-dy - from[1]}L{dx + to[0]} {-dy - to[1]}" />
 		{/if}
-		{#each words as line, i (i)}
+		{#each name.words as line, i (i)}
 			<text
-				class:small={i === words.length - 1}
+				class:small={i === name.words.length - 1}
 				x={dx + name.at[0]}
 				y={-dy - name.at[1] + (0.9 + 1.2 * i) * name.size * perPixel}
-				font-size={(i === words.length - 1 ? 0.85 : 1) * name.size * perPixel}
+				font-size={(i === name.words.length - 1 ? 0.85 : 1) * name.size * perPixel}
 			>
 				{line}
 			</text>

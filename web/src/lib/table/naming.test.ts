@@ -55,6 +55,13 @@ test('on a narrow piece it is smaller', () => {
 	const name = nameOf(rectangle(20, 60), WORDS, 0.2);
 	expect(name.leader).toBeNull();
 	expect(name.size).toBeLessThan(15);
+	expect(name.words).toEqual(WORDS);
+});
+
+test('on a narrower one its words stand one below another', () => {
+	const name = nameOf(rectangle(20, 60), ['Bodice front', 'side panel', 'pair'], 0.4);
+	expect(name.leader).toBeNull();
+	expect(name.words).toEqual(['Bodice', 'front', 'side', 'panel', 'pair']);
 });
 
 test('where it does not fit it stands outside with a leader, clear of the other pieces', () => {

@@ -13,6 +13,7 @@ const CLEAR = 3;
 const TRIED = 14;
 
 export interface Name {
+	words: string[];
 	/** The upper left corner, in the pattern's frame, y up. */
 	at: Pair;
 	/** Pixels. */
@@ -33,7 +34,7 @@ interface Box {
 /**
  * Return where the name of a piece stands.
  *
- * @param words its lines of text.
+ * @param words its lines of text; where they are too wide, each word stands on a line of its own.
  * @param perPixel cm a pixel.
  * @param others the boxes of the other pieces in this piece's frame, which a name outside keeps off.
  */
@@ -42,16 +43,18 @@ export function nameOf(piece: Piece, words: string[], perPixel: number, others: 
 	const lines = [...segments(ring, true), ...drawnWithin(piece)];
 	const box = bounds(piece);
 	const wanted = piece.grain[1] as Pair;
+	const narrow = [...words.slice(0, -1).flatMap((line) => line.split(' ')), ...words.slice(-1)];
 	for (const size of SIZES) {
-		const { wide, high } = extent(words, size * perPixel, perPixel);
-		const spot = nearest(box, wide, high, wanted, (at) => {
-			const room = boxAt(at, wide, high);
-			return (
-				inside(ring, [(room.left + room.right) / 2, (room.foot + room.head) / 2]) &&
-				!lines.some((line) => meets(line, room))
-			);
-		});
-		if (spot) return { at: [spot[0] + CLEAR * perPixel, spot[1] - CLEAR * perPixel], size, leader: null };
+		for (const set of [words, narrow]) {
+			const { wide, high } = extent(set, size * perPixel, perPixel);
+			const spot = nearest(box, wide, high, wanted, (at) => {
+				const room = boxAt(at, wide, high);
+				const middle: Pair = [(room.left + room.right) / 2, (room.foot + room.head) / 2];
+				return inside(ring, middle) && !lines.some((line) => meets(line, room));
+			});
+			const at = spot && ([spot[0] + CLEAR * perPixel, spot[1] - CLEAR * perPixel] as Pair);
+			if (at) return { words: set, at, size, leader: null };
+		}
 	}
 	return outside(words, ring, perPixel, box, others);
 }
@@ -84,7 +87,7 @@ function outside(words: string[], ring: Pair[], perPixel: number, box: View, oth
 	const free = places.find(([at]) => !others.some((other) => overlap(boxAt(at, wide, high), other)));
 	const [at, end] = free ?? places[0]!;
 	const near = ring.reduce((best, p) => (apart(p, end) < apart(best, end) ? p : best), ring[0]!);
-	return { at, size, leader: [end, near] };
+	return { words, at, size, leader: [end, near] };
 }
 
 function apart(a: Pair, b: Pair): number {

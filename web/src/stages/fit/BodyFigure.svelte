@@ -31,6 +31,13 @@
 		return places;
 	});
 
+	/** Where the dots of a spot lie: on the side of the wearer that was found, seen from the front or from behind. */
+	function dots(x: number, hit: Finding | undefined): number[] {
+		const left = view === 'front' ? x : -x;
+		if (!hit) return [x];
+		return hit.side === 'both' ? [x, -x] : [hit.side === 'left' ? left : -left];
+	}
+
 	function found(kind: Kind): Finding | undefined {
 		return findings.find((finding) => finding.kind === kind.key);
 	}
@@ -52,15 +59,17 @@
 					onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onchoose(spot.kinds[0]!.key)}
 				>
 					<title>{spot.kinds.map((k) => k.seen).join(' / ')}</title>
-					<circle cx={spot.x} cy={-spot.y} r="2.6" class="reach" />
-					<circle
-						cx={spot.x}
-						cy={-spot.y}
-						r="1.5"
-						class="dot"
-						class:found={hit}
-						style:fill={hit ? pencil(hit.round) : undefined}
-					/>
+					{#each dots(spot.x, hit) as x (x)}
+						<circle cx={x} cy={-spot.y} r="2.6" class="reach" />
+						<circle
+							cx={x}
+							cy={-spot.y}
+							r="1.5"
+							class="dot"
+							class:found={hit}
+							style:fill={hit ? pencil(hit.round) : undefined}
+						/>
+					{/each}
 				</g>
 			{/each}
 		{/snippet}
