@@ -44,8 +44,8 @@ export function nameOf(piece: Piece, words: string[], perPixel: number, others: 
 	const box = bounds(piece);
 	const wanted = piece.grain[1] as Pair;
 	const narrow = [...words.slice(0, -1).flatMap((line) => line.split(' ')), ...words.slice(-1)];
-	for (const size of SIZES) {
-		for (const set of [words, narrow]) {
+	for (const set of [words, narrow]) {
+		for (const size of SIZES) {
 			const { wide, high } = extent(set, size * perPixel, perPixel);
 			const spot = nearest(box, wide, high, wanted, (at) => {
 				const room = boxAt(at, wide, high);

@@ -156,11 +156,11 @@
 						<tr><th>line</th><th>moved</th><th>length</th></tr>
 					</thead>
 					<tbody>
-						{#each moves as move (move.lineage)}
+						{#each moves as move (`${move.piece} ${move.lineage}`)}
 							<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
 								<td>{lineName(move.lineage)}</td>
-								<td>{shown(move.distance)}</td>
-								<td>{shown(move.length_before)} → {shown(move.length_after)}</td>
+								<td class="whole">{shown(move.distance)}</td>
+								<td class="whole">{shown(move.length_before)} → {shown(move.length_after)}</td>
 							</tr>
 						{/each}
 					</tbody>
@@ -270,6 +270,9 @@
 		text-align: left;
 		font-weight: 500;
 		color: var(--ink-soft);
+	}
+	td.whole {
+		white-space: nowrap;
 	}
 	td,
 	th {
