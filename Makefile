@@ -8,7 +8,12 @@ WORKERS ?= 2
 BIN := .venv/bin
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
 
-.PHONY: help demo test check fix api lock bench sweep screenshots serve chromium clean
+# The tests that stand beside what was changed since the last commit.
+TOUCHED = $(shell { git diff --name-only HEAD; git ls-files --others --exclude-standard; } \
+  | sed -nE 's,^izett/([a-z]+)/.*,tests/core/\1,p; s,^studio/.*,tests/studio,p; s,^(tests/(core|studio)/.*\.py)$$,\1,p' \
+  | sort -u | xargs -r ls -d 2>/dev/null)
+
+.PHONY: help quick demo test check fix api lock bench sweep screenshots serve chromium clean
 
 help: ## show what there is
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
@@ -57,6 +62,11 @@ test: check chromium web/dist/index.html ## everything that must hold: make chec
 	cd web && npm test --silent
 	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS)
 	$(BIN)/python -m pytest tests/browser
+
+quick: .venv/.ready web/node_modules/.ready ## lint, types, and the tests beside what was changed since the last commit
+	$(BIN)/ruff format --check --quiet . && $(BIN)/ruff check --quiet . && $(BIN)/mypy
+	cd web && npm run --silent check && npm test --silent
+	$(if $(TOUCHED),$(BIN)/python -m pytest --exitfirst --numprocesses=$(WORKERS) $(TOUCHED))
 
 fix: .venv/.ready web/node_modules/.ready ## format and mend what can be mended by itself
 	$(BIN)/ruff format --quiet .

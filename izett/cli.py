@@ -175,7 +175,7 @@ def _tell_about(sheet: Sheet) -> None:
     body = sheet.cm
     doubts = doubts_about(body)
     for found in doubts.contradictions:
-        print(f"{found.message}, by {found.amount:.1f} cm: {', '.join(found.symbols)}")
+        print(f"{found.message}. {plain(found.told)} ({', '.join(found.symbols)})")
     for retake in doubts.retake:
         would = show_length(retake.would_fit, unit=Unit.CM)
         print(f"take again: {measures()[retake.symbol].name}; about {would} would go with the rest")

@@ -44,6 +44,7 @@ class ContradictionOut(BaseModel):
     message: str
     symbols: list[str]
     amount: float
+    told: str
 
 
 class RetakeOut(BaseModel):

@@ -10,6 +10,7 @@ from functools import cache
 from pathlib import Path
 
 from izett.rules.formula import Formula
+from izett.wording import cm
 
 Body = Mapping[str, float]
 
@@ -43,6 +44,21 @@ class CrossCheck:
         below = self.low.evaluate(body) - value if self.low else -1.0
         above = value - self.high.evaluate(body) if self.high else -1.0
         return max(below, above)
+
+    def told(self, body: Body) -> str:
+        """Return what the measures come to and what is usual, as a sentence."""
+        value = self.value.evaluate(body)
+        low, high = (limit.evaluate(body) if limit else None for limit in (self.low, self.high))
+        if low is not None and low <= 0 and high is None:
+            # One is larger than the other, which it cannot be but for the tape.
+            return f"By {cm(-value)}; up to {cm(-low)} is usual." if low else f"By {cm(-value)}."
+        if low is None or high is None:
+            limit = f"at most {cm(high)}" if high is not None else f"at least {cm(low or 0.0)}"
+            return f"It comes to {cm(value)}; {limit} is usual."
+        if self.low and self.low.uses:
+            off, room = abs(value - (low + high) / 2), (high - low) / 2
+            return f"They miss each other by {cm(off)}; up to {cm(room)} is usual."
+        return f"It comes to {cm(value)}; {cm(low)} to {cm(high)} is usual."
 
 
 @cache

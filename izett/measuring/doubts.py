@@ -62,13 +62,15 @@ class Contradiction:
         key: stable name of the cross-check.
         message: what contradicts what, in words without lengths.
         symbols: the measures concerned, the one to take again first.
-        amount: by how much they miss each other, in cm.
+        amount: by how much they lie outside what is usual, in cm.
+        told: by how much they disagree, and how much is usual.
     """
 
     key: str
     message: str
     symbols: tuple[str, ...]
     amount: float
+    told: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,6 +133,7 @@ def doubts_about(body: Mapping[str, float], *, less_certain: Iterable[str] = ())
             check.says,
             tuple(sorted(check.symbols, key=lambda s: (s != first, -pull.get(s, (0.0, 0.0))[0]))),
             excess,
+            check.told(body),
         )
         for check, excess in missed(body)
     ]

@@ -221,7 +221,7 @@ class RuleSheet:
         """
         if key not in self.schools:
             raise UnknownName(
-                f"There is no school “{key}” here.", mend=f"Those there are: {', '.join(self.schools)}.", where=(key,)
+                f"There is no school “{key}” here.", mend=f"Available: {', '.join(self.schools)}.", where=(key,)
             )
         return self.schools[key]
 

@@ -151,7 +151,7 @@ def test_a_sheet_in_csv_is_judged_estimated_and_written_elsewhere(tmp_path, caps
     assert run("measures", path, "--unit", "in") == 0
     told = capsys.readouterr()
     assert "left out: Line 6" in told.err
-    assert "The upper chest is larger than the bust, by" in told.out
+    assert "The upper chest is larger than the bust. By 14 cm; up to 1.8 cm is usual." in told.out
     assert "take again: Upper-chest girth" in told.out
     assert "±" in told.out
     for suffix in ("json", "csv", "pdf"):

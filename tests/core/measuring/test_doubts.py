@@ -1,5 +1,6 @@
 """Cross-checks and doubts: what is certain to be wrong, real people left in peace, planted errors found and named."""
 
+import re
 from math import isfinite
 from random import Random
 
@@ -58,6 +59,11 @@ def test_measures_that_cannot_all_be_right_are_told_with_what_to_retake(check):
     doubts = doubts_about(body)
     found = next(c for c in doubts.contradictions if c.key == check.key)
     assert found.amount > 0
+    figures = [float(text.replace("−", "-")) for text in re.findall(r"⟦([−\d.]+) cm⟧", found.told)]
+    # What they come to lies outside what is said to be usual, by as much as they are off.
+    came_to, *usual = figures
+    off = max(came_to - max(usual, default=0.0), min(usual, default=came_to) - came_to)
+    assert off == pytest.approx(found.amount, abs=0.11)
     assert set(found.symbols) == set(check.symbols) == set(body)
     assert doubts.retake[0].symbol == found.symbols[0]
     mended = {**body, doubts.retake[0].symbol: doubts.retake[0].would_fit}

@@ -1370,6 +1370,8 @@ export interface components {
             symbols: string[];
             /** Amount */
             amount: number;
+            /** Told */
+            told: string;
         };
         /**
          * DerivedOut

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { Retake } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import { shown } from '../../lib/units.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 	import type { SheetTaking } from './sheet.svelte';
 
@@ -57,7 +57,7 @@
 			<ul>
 				{#each review.contradictions as c (c.key)}
 					<li>
-						{c.message}, by <span class="figures">{shown(c.amount)}</span>.
+						{c.message}. <span class="figures">{spoken(c.told)}</span>
 						<span class="soft">{c.symbols.map(low).join(', ')}</span>
 					</li>
 				{/each}
