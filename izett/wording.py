@@ -45,7 +45,7 @@ def titled(text: str, titles: Mapping[str, str]) -> str:
 
 def _untitled(name: str, added: str | None, titles: Mapping[str, str]) -> str:
     words = _fallback(name, titles)
-    return f"{words} {added}" if added else words
+    return f"{words} {added}" if added and added[:-1] not in words else words
 
 
 def _fallback(name: str, titles: Mapping[str, str]) -> str:

@@ -54,7 +54,7 @@ def read_size_chart(text: str, *, unit: Unit | None = None) -> Mapping[str, Mapp
         name = row[0]
         if not name or name in sizes:
             raise UnreadableFile(
-                f"Line {number} of the chart has no size name of its own.", mend="Name each size, once."
+                f"Line {number} of the chart has no size name of its own.", mend="Name each size once."
             )
         sizes[name] = {}
         for (key, stated), cell in zip(columns, row[1:], strict=False):

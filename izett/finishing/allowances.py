@@ -14,7 +14,7 @@ from izett.errors import UnknownName, ValueOutOfRange
 from izett.pattern.document import Edge, Pattern, Piece
 from izett.pattern.facts import Role
 from izett.pattern.halves import origin
-from izett.wording import cm
+from izett.wording import cm, named
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.
 WIDEST = 10.0
@@ -62,7 +62,7 @@ class Allowances:
         for lineage, width in self.by_lineage.items():
             if not 0 <= width <= WIDEST:
                 raise ValueOutOfRange(
-                    f"A seam allowance of {cm(width, 2)} at {lineage} is outside 0 to {cm(WIDEST, 2)}.",
+                    f"A seam allowance of {cm(width, 2)} at {named(lineage)} is outside 0 to {cm(WIDEST, 2)}.",
                     mend="Choose a width in that range.",
                     where=(lineage,),
                 )

@@ -102,7 +102,7 @@ class FindingKind:
                 return remedy
         raise UnknownName(
             f"“{self.seen}” has no remedy “{key}”.",
-            mend=f"Its remedies are: {', '.join(r.key for r in self.remedies)}.",
+            mend=f"Available: {', '.join(r.key for r in self.remedies)}.",
             where=(key,),
         )
 
@@ -156,7 +156,7 @@ def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -
         if symbol not in known:
             raise UnknownName(
                 f"“{kind.seen}” does not ask for “{symbol}”.",
-                mend=f"It asks for: {', '.join(known)}.",
+                mend=f"Needed: {', '.join(known)}.",
                 where=(symbol,),
             )
     whole: dict[str, float] = {}

@@ -25,7 +25,7 @@ def unknown(step: Step) -> UnknownName:
     """Return the refusal of a step of an unknown kind or a later version."""
     return UnknownName(
         f"This version of the program does not know the step “{step.kind}” (version {step.version}).",
-        mend="It is kept and skipped; a newer version can work it.",
+        mend="It is kept and skipped; a newer version of the program can use it.",
         where=(step.kind,),
     )
 

@@ -263,7 +263,7 @@ class RuleSheet:
         if symbol not in self.allowances:
             raise UnknownName(
                 f"There is no allowance “{symbol}”.",
-                mend=f"Those of this block are: {', '.join(self.allowances)}.",
+                mend=f"Available: {', '.join(self.allowances)}.",
                 where=(symbol,),
             )
         return self.allowances[symbol]

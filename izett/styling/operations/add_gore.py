@@ -124,7 +124,7 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
     if opening_angle > pi:
         raise StepRefused(
             "The godet would be wider than half a circle.",
-            mend="Make it narrower, or the slit longer.",
+            mend="Make it narrower, or make the slit longer.",
             where=(chain[0].along,),
         )
     low, high = -pi / 2 - opening_angle / 2, -pi / 2 + opening_angle / 2

@@ -58,7 +58,7 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     piece = context.piece(params.piece)
     if not piece.holds(params.at):
         raise StepRefused(
-            f"{piece.title} has no point “{params.at}”.",
+            f"{piece.title} has no point {readable(params.at)}.",
             mend="Choose one of its corners.",
             where=(params.piece, params.at),
         )

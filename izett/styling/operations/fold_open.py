@@ -81,7 +81,9 @@ def _on_fold(piece: Piece, lineage: str) -> Piece:
     edges = [edge for edge in piece.edges if edge.lineage == lineage]
     if not edges:
         raise StepRefused(
-            f"{piece.title} has no edge “{lineage}”.", mend="Point at the edge for the fold.", where=(piece.name,)
+            f"{piece.title} has no edge {readable(lineage)}.",
+            mend="Point at the edge for the fold.",
+            where=(piece.name,),
         )
     along = unit(subtract(edges[-1].curve.end, edges[0].curve.start))
     bent = max(abs(cross(along, subtract(p, edges[0].curve.start))) for edge in edges for p in edge.curve.points)

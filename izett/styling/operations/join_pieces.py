@@ -151,7 +151,7 @@ def _met(first: Piece, one: Span, laid: Piece, two: Span) -> list[Diamond]:
         if max(distance(a, d), distance(b, c)) > DARTS_MEET:
             raise StepRefused(
                 f"{line_words(dart.name, begins=True)} and {line_words(partner.name)} do not meet.",
-                mend="Keep them in line, and make them alike wide, before joining.",
+                mend="Line them up and make them equally wide before joining.",
                 where=(dart.name, partner.name),
             )
         left, right = sorted((between(a, d, 0.5), between(b, c, 0.5)))

@@ -53,7 +53,7 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
     if len(darts) < 2:
         raise StepRefused(
             f"There is only one of {dart_words(params.darts)}.",
-            mend="Split it, or choose darts of which there are several.",
+            mend="Split it, or choose a set of two or more darts.",
             where=(params.darts,),
         )
     whole = sum(mouth_width(piece, dart) for dart in darts)

@@ -123,7 +123,7 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
     if level is None or len(edges) != 1:
         raise StepRefused(
             f"{piece.title} has no {params.stop} line that the spread could stop at.",
-            mend=f"Its levels are: {', '.join(line.level for line in piece.lines) or 'none'}.",
+            mend=f"Available: {', '.join(line.level for line in piece.lines) or 'none'}.",
             where=(piece.name,),
         )
     edge = edges[0]

@@ -10,6 +10,7 @@ from izett.errors import StepRefused
 from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
 from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
+from izett.pattern.naming import readable
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Readable
@@ -118,7 +119,7 @@ def _slid(piece: Piece, along: Edge, corner: str, up: float, *, into: Vector) ->
     step = up / dot(upwards, axis)
     if along.curve.length - step < LEAST_LEFT:
         raise StepRefused(
-            f"{piece.title}: raising the waist by {cm(up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {along.lineage}.",
+            f"{piece.title}: raising the waist by {cm(up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {readable(along.lineage)}.",
             mend="Raise it less, or move the dart that is in the way first.",
             where=(along.lineage,),
         )

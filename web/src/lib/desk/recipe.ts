@@ -37,6 +37,12 @@ export function withBlocks(recipe: Recipe, blocks: string[]): Recipe {
 	return block ? { ...recipe, block, also } : recipe;
 }
 
+/** Return the recipe with the halves drafted apart by a measure, or alike. */
+export function withApart(recipe: Recipe, symbol: string, on: boolean): Recipe {
+	const others = recipe.apart.filter((other) => other !== symbol);
+	return { ...recipe, apart: on ? [...others, symbol] : others };
+}
+
 /** Return those of some blocks that have what they stand on among them. */
 export function standing(all: readonly Block[], keys: readonly string[]): string[] {
 	return keys.filter((key) => {

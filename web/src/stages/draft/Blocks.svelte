@@ -4,6 +4,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { adding, blocksOf, standing, withBlocks } from '../../lib/desk/recipe';
+	import Halves from './Halves.svelte';
 	import Notices from './Notices.svelte';
 	import Steps from './Steps.svelte';
 
@@ -48,6 +49,7 @@
 	{/each}
 </fieldset>
 <p class="soft">A block that would clothe the body twice takes the other’s place; its settings are kept.</p>
+<Halves />
 <Notices />
 <Steps />
 

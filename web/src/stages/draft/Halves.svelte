@@ -1,0 +1,91 @@
+<!-- Measures that were taken left and right apart: on wish they draft the halves apart, each with its difference. -->
+<script lang="ts">
+	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import { getDesk } from '../../lib/desk/context';
+	import { withApart } from '../../lib/desk/recipe';
+	import { shown } from '../../lib/units.svelte';
+
+	const desk = getDesk();
+
+	/** Left and right in cm, of each measure that has both, and of those that the recipe already draws apart. */
+	const sides = $derived.by(() => {
+		const read = new Map((desk.job?.sheet.readings ?? []).map((reading) => [reading.symbol, reading.cm]));
+		const taken = [...read.keys()]
+			.filter((key) => key.endsWith('.left'))
+			.map((key) => key.slice(0, -'.left'.length))
+			.filter((symbol) => read.has(`${symbol}.right`));
+		return [...new Set([...taken, ...(desk.recipe?.apart ?? [])])].map((symbol) => ({
+			symbol,
+			left: read.get(`${symbol}.left`),
+			right: read.get(`${symbol}.right`),
+		}));
+	});
+
+	async function toggle(symbol: string, box: HTMLInputElement): Promise<void> {
+		const on = box.checked;
+		const name = shelf.name(symbol).toLowerCase();
+		await desk.keep(
+			(recipe) => withApart(recipe, symbol, on),
+			on ? `Left and right drafted apart by ${name}` : `Left and right drafted alike by ${name}`,
+		);
+		box.checked = desk.recipe?.apart.includes(symbol) ?? false;
+	}
+</script>
+
+{#if sides.length}
+	<fieldset>
+		<legend>Left and right drafted apart</legend>
+		{#each sides as { symbol, left, right } (symbol)}
+			<label>
+				<input
+					type="checkbox"
+					checked={desk.recipe?.apart.includes(symbol)}
+					disabled={desk.busy}
+					onchange={(e) => toggle(symbol, e.currentTarget)}
+				/>
+				<span>
+					{shelf.name(symbol)}
+					{#if left !== undefined && right !== undefined}
+						<em class="figures">{shown(left)} left, {shown(right)} right</em>
+					{/if}
+				</span>
+			</label>
+		{/each}
+	</fieldset>
+	<p class="soft">Unticked, both halves are drafted from the mean of the two.</p>
+{/if}
+
+<style>
+	fieldset {
+		border: 0;
+		padding: 0 0.3rem;
+		margin: 0.6rem 0 0;
+	}
+	legend {
+		font-weight: 600;
+		padding: 0.2rem 0;
+	}
+	label {
+		display: flex;
+		gap: 0.6rem;
+		align-items: baseline;
+		padding: 0.35rem 0;
+		border-bottom: 1px solid var(--rule);
+		cursor: pointer;
+	}
+	input {
+		accent-color: var(--chalk);
+		width: 1.05rem;
+		height: 1.05rem;
+	}
+	em {
+		font-style: normal;
+		color: var(--ink-soft);
+		margin-left: 0.4rem;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+		margin: 0.5rem 0.3rem;
+	}
+</style>
