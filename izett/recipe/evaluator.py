@@ -339,7 +339,7 @@ class _HalvesWorked:
         after = self._laid(step, worked, left, right)
         if isinstance(after, IzettError):
             return replace(skipped, read=read, failure=after)
-        sums = tuple(Sum(in_titles(what, *after), value, unit) for what, value, unit in _sums(worked))
+        sums = tuple(line._replace(what=in_titles(line.what, *after)) for line in _sums(worked, step.half))
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(skipped.words, titles_of(*after))
         asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))
@@ -437,12 +437,14 @@ def _begun(edge: Edge, at: Point) -> Edge:
     return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
-def _sums(worked: Mapping[Half, _Worked]) -> Sequence[Sum]:
+def _sums(worked: Mapping[Half, _Worked], half: Half) -> Sequence[Sum]:
     """Return a step's arithmetic; where the halves come to something else, each half's."""
     found = list(worked.items())
+    if half is not Half.BOTH:
+        return [line._replace(value=line.value / 2) if line.both else line for line in found[0][1].sums]
     if len(found) == 1 or found[0][1].sums == found[1][1].sums:
         return found[0][1].sums
-    return [Sum(f"{half.value}: {what}", value, unit) for half, one in found for what, value, unit in one.sums]
+    return [Sum(f"{half.value}: {what}", value, unit) for half, one in found for what, value, unit, _ in one.sums]
 
 
 def _sided(words: str, half: Half) -> str:

@@ -213,11 +213,15 @@ class Context:
 
 
 class Sum(NamedTuple):
-    """A line of a step's arithmetic: what, how much, and the unit (`cm`, `°`, or none for a plain number)."""
+    """A line of a step's arithmetic: what, how much, and the unit (`cm`, `°`, or none for a plain number).
+
+    `both` says that it is counted over both halves: of a step for one half, half of it is told.
+    """
 
     what: str
     value: float
     unit: str = "cm"
+    both: bool = False
 
 
 @dataclass(frozen=True, slots=True)

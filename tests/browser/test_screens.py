@@ -75,7 +75,7 @@ def test_every_screen_is_readable_for_everyone_by_day_and_evening_and_runs_out_o
 def test_what_is_done_on_the_style_and_check_screens_is_readable_for_everyone(tab, demo):
     """With a thing pointed at, and with a step open: what those screens are for."""
     tab.open(f"{demo}/style")
-    tab.page.get_by_label("Point at the table, or choose").select_option(label="Bodice front: front neck")
+    tab.page.get_by_label("Point at the table, or choose").select_option(label="Bodice front, whole: left front neck")
     tab.page.locator(".offers li").first.wait_for()
     assert serious(tab) == []
     tab.page.get_by_role("button", name="V neckline", exact=True).click()

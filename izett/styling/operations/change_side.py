@@ -75,13 +75,13 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
     after = with_levels(context.garment, pattern)
     told = [level for level, corner in CORNERS.items() if corner in met]
     around = [
-        Sum(f"around at the {level}", now - (context.garment.ease(level) or 0.0))
+        Sum(f"around at the {level}", now - (context.garment.ease(level) or 0.0), both=True)
         for level in ("bust", "waist", "hip")
         if (now := after.ease(level)) is not None
     ]
     sums = (
         *(Sum(f"at the {level}, each edge", getattr(params, level)) for level in told),
-        Sum("edges cut", float(EDGES), ""),
+        Sum("edges cut", float(EDGES), "", both=True),
         *around,
     )
     return Outcome(after, sums)

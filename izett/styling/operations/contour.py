@@ -77,13 +77,13 @@ def apply(params: Contour, context: Context) -> Outcome:
     for side, piece in enumerate(pieces):
         bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
         pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
-    taken = [Sum(f"taken in {words}, around", by) for words, _, by in intakes]
+    taken = [Sum(f"taken in {words}, around", by, both=True) for words, _, by in intakes]
     return Outcome(
         with_levels(context.garment, pattern),
         (
             *taken,
-            Sum("taken in above the bust, around", params.above),
-            Sum("edges", float(EDGES), ""),
+            Sum("taken in above the bust, around", params.above, both=True),
+            Sum("edges", float(EDGES), "", both=True),
             Sum("clear of the bust point by", CLEAR_OF_APEX),
         ),
     )

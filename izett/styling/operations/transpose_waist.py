@@ -50,7 +50,7 @@ def apply(params: TransposeWaist, context: Context) -> Outcome:
         pattern.with_pieces(*sewn).with_ease({"waist": around}),
         (
             Sum("waist seam up, front and back", params.up),
-            Sum("waist seam longer, around", around),
+            Sum("waist seam longer, around", around, both=True),
             *([Sum("what is sewn there, longer", params.up)] if sewn else []),
         ),
     )

@@ -108,6 +108,19 @@ def test_a_whole_dress_with_one_high_shoulder_agrees_on_both_halves(evaluator):
     assert read_pattern(write_pattern(document))[0] == evaluation.pattern
 
 
+@pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT, Half.RIGHT])
+def test_what_a_step_says_of_the_round_is_what_the_garment_gained(evaluator, half):
+    """Of one half it tells one half: measured from outside, around the body."""
+    step = Step("f", "change_side", {"underarm": 0.4, "waist": -0.3}, half=half)
+    evaluation = evaluator.evaluate(Recipe("bodice", BODY, steps=(step,)))
+    told = {line.what: line.value for line in evaluation.stages[0].sums}
+    for level in ("bust", "waist"):
+        gained = width(evaluation.pattern, level) - width(evaluation.draft.pattern, level)
+        assert told[f"around at the {level}"] == pytest.approx(gained, abs=0.02)
+        assert abs(gained) > 0.5
+    assert told["edges cut"] == (4 if half is Half.BOTH else 2)
+
+
 def test_what_is_told_of_two_halves_says_which(evaluator):
     """No two findings read alike, nor two ways to fix one of them, and no mark of a name reaches a reader."""
     steps = (

@@ -375,7 +375,7 @@ def test_four_edges_at_the_side_change_the_garment_by_four_times_as_much(evaluat
     after = evaluator.evaluate(recipe(body, ("change_side", {"underarm": underarm, "waist": waist})))
     stage = after.stages[0]
     assert stage.failure is None
-    sums = {what: value for what, value, _ in stage.sums}
+    sums = {line.what: line.value for line in stage.sums}
     # Measured along the waist with its darts shut: the slanted seam gives a little less than square to itself.
     assert sums["around at the waist"] == pytest.approx(4 * waist, rel=0.06, abs=0.2)
     old, new = (sum(p.level("bust") for p in e.pattern) for e in (before, after))

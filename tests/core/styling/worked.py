@@ -29,7 +29,7 @@ def sides(pattern: Pattern, name: str) -> tuple[float, float]:
 
 
 def sums(evaluation: Evaluation, index: int = -1) -> dict[str, float]:
-    return {what: value for what, value, _ in evaluation.stages[index].sums}
+    return {line.what: line.value for line in evaluation.stages[index].sums}
 
 
 def height(piece: Piece) -> float:
