@@ -225,7 +225,7 @@ def _stages(evaluation: Evaluation) -> list[StageOut]:
             may_stand=[s.value for s in operations[stage.step.kind].sections] if stage.step.kind in operations else [],
             sided=stage.step.kind in operations and operations[stage.step.kind].sided,
             follows=list(stage.follows),
-            sums=list(stage.sums),
+            sums=[(line.what, line.value, line.unit) for line in stage.sums],
             made=list(stage.made),
             needs=evaluation.needs(stage),
             failure=stage.failure.message if stage.failure else "",
