@@ -176,7 +176,7 @@ def test_a_ratio_warns_where_a_full_style_would_look_plain_or_not_fit_its_band(e
     from izett.styling.fullness import ratio_of
 
     assert "looks plain" in ratio_of(25.0, 21.0).what
-    assert ratio_of(32.0, 21.0) == ("ratio", pytest.approx(1.5, abs=0.03), "")
+    assert ratio_of(32.0, 21.0)[:3] == ("ratio", pytest.approx(1.5, abs=0.03), "")
     assert "hardly goes" in ratio_of(70.0, 21.0).what
     assert ratio_of(44.0, 42.0).what == "ratio"
 

@@ -93,8 +93,9 @@ def test_a_single_line_can_be_cut_wider(pattern):
 def test_what_is_no_allowance_is_told():
     with pytest.raises(UnknownName, match="muslin"):
         Allowances("gala")
-    with pytest.raises(ValueOutOfRange, match="back.side"):
+    with pytest.raises(ValueOutOfRange, match="30 cm at side is outside 0 to 10 cm") as told:
         Allowances("home", {"back.side": 30.0})
+    assert told.value.where == ("back.side",)
     assert all(set(p.by_role) == set(Role) - {Role.DART_LEG} for p in purposes().values())
 
 

@@ -33,7 +33,7 @@
 </script>
 
 {#if sides.length}
-	<fieldset>
+	<fieldset class="ticks">
 		<legend>Left and right drafted apart</legend>
 		{#each sides as { symbol, left, right } (symbol)}
 			<label>
@@ -56,33 +56,6 @@
 {/if}
 
 <style>
-	fieldset {
-		border: 0;
-		padding: 0 0.3rem;
-		margin: 0.6rem 0 0;
-	}
-	legend {
-		font-weight: 600;
-		padding: 0.2rem 0;
-	}
-	label {
-		display: flex;
-		gap: 0.6rem;
-		align-items: baseline;
-		padding: 0.35rem 0;
-		border-bottom: 1px solid var(--rule);
-		cursor: pointer;
-	}
-	input {
-		accent-color: var(--chalk);
-		width: 1.05rem;
-		height: 1.05rem;
-	}
-	em {
-		font-style: normal;
-		color: var(--ink-soft);
-		margin-left: 0.4rem;
-	}
 	.soft {
 		color: var(--ink-soft);
 		font-size: 0.92rem;
