@@ -49,3 +49,8 @@ export const OUTCOMES: Record<string, string> = {
 export function pencil(round: number): string {
 	return `var(--pencil-${((round - 1) % 4) + 1})`;
 }
+
+/** What a line is called where it is meant on both halves, whether they differ or not. */
+export function lineOnBoth(name: string): string {
+	return lineName(name).replace(/^(left|right) /, '');
+}

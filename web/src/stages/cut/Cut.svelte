@@ -8,7 +8,7 @@
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import { reading, shown, typed } from '../../lib/units.svelte';
-	import { lineName } from '../../lib/words';
+	import { lineOnBoth } from '../../lib/words';
 
 	const desk = getDesk();
 	desk.begin({ cut: true });
@@ -94,7 +94,7 @@
 			{#each lines as line (line.lineage)}
 				{@const own = cutting.lines.some((one) => one.line === line.lineage)}
 				<li onpointerenter={() => (lit = [line.lineage])} onpointerleave={() => (lit = [])} class:own>
-					<label for="w-{line.lineage}">{lineName(line.lineage)}</label>
+					<label for="w-{line.lineage}">{lineOnBoth(line.lineage)}</label>
 					<input
 						id="w-{line.lineage}"
 						class="field figures"
