@@ -5,7 +5,7 @@ from math import degrees
 from typing import Any
 
 from izett.finishing.sheet import SheetPiece
-from izett.pattern.document import Piece, dart_angle, mouth_width
+from izett.pattern.piece import Piece, dart_angle, mouth_width
 from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
 

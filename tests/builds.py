@@ -1,7 +1,8 @@
 """Fourteen builds on invented bodies, drawn to one scale each: to be judged by eye whenever a block changes."""
 
 from izett.drafting.ease import Cloth
-from izett.pattern.document import Pattern, Piece
+from izett.pattern.document import Pattern
+from izett.pattern.piece import Piece
 from tests.core.blocks import drafted
 
 MIDDLING = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0, "high_bust_girth": 87.0}

@@ -7,9 +7,10 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from izett.pattern.document import ANY_ASPECT, Accepted, Pattern, Piece
+from izett.pattern.document import ANY_ASPECT, Accepted, Pattern
 from izett.pattern.facts import Half
 from izett.pattern.halves import origin, titles_on
+from izett.pattern.piece import Piece
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 from izett.wording import titled

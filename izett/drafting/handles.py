@@ -4,7 +4,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from izett.geometry.point import Point, Vector, right_of
-from izett.pattern.document import Edge, Pattern
+from izett.pattern.document import Pattern
+from izett.pattern.piece import Edge
 from izett.rules.sheet import Allowance, RuleSheet
 
 

@@ -15,8 +15,8 @@ from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, Vector
-from izett.pattern.document import Edge, Intake, legs
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Intake, legs
 from izett.rules.worksheet import Worksheet
 from izett.wording import cm
 

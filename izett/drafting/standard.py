@@ -3,8 +3,8 @@
 from dataclasses import replace
 from types import MappingProxyType
 
-from izett.pattern.document import Piece
 from izett.pattern.facts import Corner, Region, Zone
+from izett.pattern.piece import Piece
 
 _STANDARD = {str(corner): corner for corner in Corner}
 

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 
 from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
-from izett.pattern.document import Edge, LevelLine, Piece
 from izett.pattern.facts import Region, Role, Zone
+from izett.pattern.piece import Edge, LevelLine, Piece
 
 
 def rectangle(

@@ -8,8 +8,9 @@ from dataclasses import replace
 from types import MappingProxyType
 from typing import Any
 
-from izett.pattern.document import Piece, Span, in_words, things_on
+from izett.pattern.document import in_words
 from izett.pattern.facts import Corner, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.piece import Piece, Span, things_on
 
 _CORNERS = {str(corner): corner for corner in Corner}
 _SEAMS = {

@@ -18,6 +18,7 @@ from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.pattern import document as d
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.piece import Diamond, Edge, Form, Intake, LevelLine, Notch, NotchKind, Piece, Span
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluator import Evaluation
 from izett.wording import plain
@@ -57,7 +58,7 @@ class DartDoc(_Document):
 
     name: str
     family: str
-    form: d.Form = d.Form.EDGE
+    form: Form = Form.EDGE
     sewn: bool = True
     pivot: Spot
     tip: Spot
@@ -100,7 +101,7 @@ class NotchDoc(SpanDoc):
     """A notch, `distance` cm as sewn from the start of its span."""
 
     distance: Number
-    kind: d.NotchKind
+    kind: NotchKind
 
 
 class LineDoc(_Document):
@@ -349,13 +350,13 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
     )
 
 
-def _seam(doc: SeamDoc, pieces: Sequence[d.Piece]) -> d.Seam:
+def _seam(doc: SeamDoc, pieces: Sequence[Piece]) -> d.Seam:
     sides = (_chain(doc.sides[0]), _chain(doc.sides[1]))
     kind = doc.kind or older.seam_kind(doc.name, sides, pieces)
     return d.Seam(doc.name, sides, doc.ease, doc.lies, doc.words, doc.offset, kind, doc.half)
 
 
-def _piece_doc(piece: d.Piece, allowances: Allowances) -> PieceDoc:
+def _piece_doc(piece: Piece, allowances: Allowances) -> PieceDoc:
     parts: dict[str, list[Spot]] = {}
     for line in piece.lines:
         parts.setdefault(line.level, list(line.points))
@@ -444,29 +445,29 @@ def _lengths(pattern: d.Pattern, seam: d.Seam) -> tuple[float, float] | None:
         return None
 
 
-def _chain_doc(pattern: d.Pattern, spans: tuple[d.Span, ...]) -> list[SpanDoc]:
+def _chain_doc(pattern: d.Pattern, spans: tuple[Span, ...]) -> list[SpanDoc]:
     return [_span_doc(pattern, span) for span in spans]
 
 
-def _span_doc(pattern: d.Pattern, span: d.Span) -> SpanDoc:
+def _span_doc(pattern: d.Pattern, span: Span) -> SpanDoc:
     piece = pattern.find(span.start)
     return SpanDoc(piece=piece.name if piece else "", start=span.start, end=span.end, along=span.along)
 
 
-def _chain(spans: list[SpanDoc]) -> tuple[d.Span, ...]:
+def _chain(spans: list[SpanDoc]) -> tuple[Span, ...]:
     return tuple(_span(span) for span in spans)
 
 
-def _span(doc: SpanDoc) -> d.Span:
-    return d.Span(doc.start, doc.end, doc.along)
+def _span(doc: SpanDoc) -> Span:
+    return Span(doc.start, doc.end, doc.along)
 
 
-def _piece(doc: PieceDoc) -> d.Piece:
-    edges = tuple(d.Edge(e.role, e.lineage, e.start, e.end, Curve(tuple(e.curve)), e.zone) for e in doc.edges)
+def _piece(doc: PieceDoc) -> Piece:
+    edges = tuple(Edge(e.role, e.lineage, e.start, e.end, Curve(tuple(e.curve)), e.zone) for e in doc.edges)
     for edge, following in zip(edges, (*edges[1:], edges[0]), strict=True):
         if edge.end != following.start or edge.curve.end != following.curve.start:
             raise ValueError(f"the outline of {doc.name} is open at {edge.end}")
-    piece = d.Piece(
+    piece = Piece(
         name=doc.name,
         title=doc.title,
         part=doc.part,
@@ -475,14 +476,14 @@ def _piece(doc: PieceDoc) -> d.Piece:
         grain=doc.grain,
         edges=edges,
         darts=tuple(
-            d.Intake(x.name, x.family, x.pivot, x.set_back, x.mouth, x.tip_vertex, x.sewn, x.form, x.bow)
+            Intake(x.name, x.family, x.pivot, x.set_back, x.mouth, x.tip_vertex, x.sewn, x.form, x.bow)
             for x in doc.darts
         ),
         marks=MappingProxyType(dict(doc.marks)),
-        lines=tuple(d.LevelLine(line.level, tuple(line.points)) for line in doc.line_parts),
-        notches=tuple(d.Notch(d.Span(n.start, n.end, n.along), n.distance, n.kind) for n in doc.notches),
+        lines=tuple(LevelLine(line.level, tuple(line.points)) for line in doc.line_parts),
+        notches=tuple(Notch(Span(n.start, n.end, n.along), n.distance, n.kind) for n in doc.notches),
         aliases=MappingProxyType(dict(doc.aliases)),
-        diamonds=tuple(d.Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
+        diamonds=tuple(Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
         half=doc.half,
         layer=doc.layer,
     )

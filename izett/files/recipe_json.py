@@ -27,7 +27,7 @@ class StepDoc(BaseModel):
     kind: str = Field(min_length=1, max_length=64)
     params: dict[str, Any]
     on: bool = True
-    version: int = 1
+    version: int = Field(1, ge=1)
     why: str = Field("", max_length=2000)
     section: Section | None = None
     half: Half = Half.BOTH

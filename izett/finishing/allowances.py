@@ -11,9 +11,10 @@ from pathlib import Path
 from types import MappingProxyType
 
 from izett.errors import UnknownName, ValueOutOfRange
-from izett.pattern.document import Edge, Pattern, Piece
+from izett.pattern.document import Pattern
 from izett.pattern.facts import Role
 from izett.pattern.halves import origin
+from izett.pattern.piece import Edge, Piece
 from izett.wording import cm, named
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.

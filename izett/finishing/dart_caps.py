@@ -16,7 +16,7 @@ from izett.geometry.point import (
     subtract,
     unit,
 )
-from izett.pattern.document import Intake, Piece
+from izett.pattern.piece import Intake, Piece
 
 #: A cap is never longer than this share of the mouth: on a very flat dart the fold would shoot out.
 LONGEST_PEAK = 0.9

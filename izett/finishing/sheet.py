@@ -12,8 +12,9 @@ from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import corner_between, parallel
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
-from izett.pattern.document import Intent, Notch, NotchKind, Pattern, Piece
+from izett.pattern.document import Intent, Pattern
 from izett.pattern.facts import Role
+from izett.pattern.piece import Notch, NotchKind, Piece
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
 

@@ -4,8 +4,9 @@ from dataclasses import dataclass
 
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point
-from izett.pattern.document import Pattern, Piece
+from izett.pattern.document import Pattern
 from izett.pattern.halves import doubled
+from izett.pattern.piece import Piece
 
 #: cm. Lines closer than this count as unmoved: a hair of the pencil.
 UNMOVED = 0.01

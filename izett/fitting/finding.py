@@ -14,6 +14,7 @@ from types import MappingProxyType
 from typing import Any
 
 from izett.errors import UnknownName, ValueOutOfRange
+from izett.pattern.facts import Half
 from izett.rules.formula import Formula
 from izett.wording import cm
 
@@ -58,7 +59,7 @@ class StepPlan:
 
 @dataclass(frozen=True, slots=True)
 class Remedy:
-    """A paper change that answers a finding."""
+    """A paper change that answers a finding; `edges` is how many it cuts where both halves are changed."""
 
     key: str
     title: str
@@ -68,6 +69,10 @@ class Remedy:
     edges: int
     follows: tuple[str, ...]
     steps: tuple[StepPlan, ...]
+
+    def edges_on(self, half: Half) -> int:
+        """Return how many edges it cuts on both halves, or on one."""
+        return self.edges if half is Half.BOTH else max(self.edges // 2, 1)
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,21 +177,28 @@ def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -
     return whole
 
 
-def worked(kind: FindingKind, remedy: Remedy, given: Mapping[str, float], taken: Taken = Taken.WHOLE) -> Worked:
-    """Return a remedy with its amounts worked out from what was pinned.
+def worked(
+    kind: FindingKind,
+    remedy: Remedy,
+    given: Mapping[str, float],
+    taken: Taken = Taken.WHOLE,
+    half: Half = Half.BOTH,
+) -> Worked:
+    """Return a remedy with its amounts worked out from what was pinned, on both halves or all of it on one.
 
     Raises:
         UnknownName, ValueOutOfRange: as `whole_amounts`.
     """
     whole = whole_amounts(kind, given, taken)
+    values = {**whole, "edges": float(remedy.edges_on(half))}
     steps = tuple(
         (
             plan.kind,
-            {**plan.values, **{name: formula.evaluate(whole) for name, formula in plan.amounts.items()}},
+            {**plan.values, **{name: formula.evaluate(values) for name, formula in plan.amounts.items()}},
         )
         for plan in remedy.steps
     )
-    return Worked(remedy, steps, remedy.sum.worked(whole), remedy.sum.evaluate(whole), whole)
+    return Worked(remedy, steps, remedy.sum.worked(values), remedy.sum.evaluate(values), whole)
 
 
 def _kind(entry: dict[str, Any]) -> FindingKind:

@@ -6,7 +6,7 @@ from types import MappingProxyType
 
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, dot, scale, subtract, unit
-from izett.pattern.document import Diamond, Piece, Span
+from izett.pattern.piece import Diamond, Piece, Span
 
 
 def moved(piece: Piece, motion: Motion) -> Piece:

@@ -15,9 +15,10 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Point, cross, distance, dot, scale, subtract, turn, unit
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.copies import called, flipped, moved
-from izett.pattern.document import Accepted, Edge, Opening, Pattern, Piece, Seam, Span
+from izett.pattern.document import Accepted, Opening, Pattern, Seam
 from izett.pattern.facts import Half
 from izett.pattern.paper import between_gates
+from izett.pattern.piece import Edge, Piece, Span
 
 #: Begins the names of the right half's own things; a step's name cannot hold it.
 RIGHT_MARK = "right:"

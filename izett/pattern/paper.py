@@ -20,8 +20,8 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, add, between, distance, meeting, scale, subtract, turn, unit
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
-from izett.pattern.document import Edge, Intake, LevelLine, Notch, Piece, Span, dart_angle, legs
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Intake, LevelLine, Notch, Piece, Span, dart_angle, legs
 from izett.pattern.sewn import resolved, span_length, walk
 from izett.pattern.working import Working
 

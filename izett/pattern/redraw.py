@@ -11,7 +11,7 @@ from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, turn
-from izett.pattern.document import Edge, Intake, LevelLine, Piece, legs
+from izett.pattern.piece import Edge, Intake, LevelLine, Piece, legs
 
 
 def redrawn(

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from izett.errors import ReferenceLost
 from izett.geometry.curve import Curve
 from izett.geometry.motion import STILL, Motion
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Seam, Span, dart_angle
+from izett.pattern.document import Pattern, Seam
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Intake, Piece, Span, dart_angle
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 

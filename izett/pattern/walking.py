@@ -10,7 +10,8 @@ from itertools import pairwise
 
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, distance, subtract, turn
-from izett.pattern.document import Notch, NotchKind, Piece, Seam, Span
+from izett.pattern.document import Seam
+from izett.pattern.piece import Notch, NotchKind, Piece, Span
 from izett.pattern.sewn import Stretch, holding, seam_lengths, span_length, walk
 from izett.pattern.working import Readable
 

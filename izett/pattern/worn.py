@@ -9,8 +9,9 @@ from collections.abc import Iterable, Mapping
 from itertools import pairwise
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import PLACES, Piece, Seam, Span
+from izett.pattern.document import PLACES, Seam
 from izett.pattern.facts import CENTRE_LINES, Half, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 

@@ -24,11 +24,13 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import Point, distance
 from izett.geometry.tolerance import SAME_POINT
 from izett.measuring.measure import measure
-from izett.pattern.document import Edge, Pattern, Piece
+from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
 from izett.pattern.halves import joined
 from izett.pattern.naming import in_titles, titles_of
-from izett.pattern.working import Changes, Record, RecordedBody, Working
+from izett.pattern.piece import Edge, Piece
+from izett.pattern.record import Record, RecordedBody
+from izett.pattern.working import Changes, Working
 from izett.recipe.memory import Memory
 from izett.recipe.model import Recipe, Step
 from izett.recipe.refusals import broke, crossed, invalid_params, no_half, unknown, unknown_words, whole_refused
@@ -305,7 +307,7 @@ class _HalvesWorked:
         """Return both halves after a step."""
         operation = self.evaluator.catalogue.operations.get(step.kind)
         skipped = Stage(step, section, left, right, unknown_words(step), follows=follows)
-        if operation is None or step.version > operation.version:
+        if operation is None or not 1 <= step.version <= operation.version:
             return replace(skipped, failure=unknown(step))
         return self._known(step, operation, skipped)
 

@@ -11,7 +11,7 @@ from threading import Lock
 from typing import Any
 
 from izett.pattern.document import Pattern
-from izett.pattern.working import Record
+from izett.pattern.record import Record
 
 #: What one step, one check or one draft came to is remembered so often: with other amounts before it, for either half.
 VARIANTS = 6

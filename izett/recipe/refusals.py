@@ -8,8 +8,8 @@ from pydantic.fields import FieldInfo
 from izett.errors import StepBroke, StepRefused, UnknownName
 from izett.geometry.outline import crossing
 from izett.geometry.tolerance import CROSSING_FLATNESS
-from izett.pattern.document import Piece
 from izett.pattern.facts import Half
+from izett.pattern.piece import Piece
 from izett.pattern.working import Working
 from izett.recipe.model import Step
 from izett.styling.operation import Operation, Outcome

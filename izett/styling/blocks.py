@@ -1,8 +1,8 @@
 """Where a block's corners and lines lie now: asked for by what they are, whatever they are called and however they were cut."""
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Piece, Span
 from izett.pattern.facts import Corner, Region, Role, Zone
+from izett.pattern.piece import Piece, Span
 from izett.pattern.working import Readable
 
 

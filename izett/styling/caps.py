@@ -8,8 +8,8 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.outline import crossing_of
 from izett.geometry.point import Point, add, distance, scale, subtract, turn
-from izett.pattern.document import Piece
 from izett.pattern.facts import Role
+from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 
 #: A level is sought so many times its own length beyond its ends.

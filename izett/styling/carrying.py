@@ -8,7 +8,7 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, between, distance, meeting, subtract
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
-from izett.pattern.document import Edge, LevelLine
+from izett.pattern.piece import Edge, LevelLine
 
 
 def region_of(pivot: Point, edges: Iterable[Edge]) -> list[Point]:

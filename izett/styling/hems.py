@@ -11,8 +11,8 @@ from math import tan
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, left_of, right_of, scale, turn
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Working
 

@@ -7,8 +7,9 @@ otherwise, on cloth. Common practice (recheck after every change), no single sou
 
 from izett.errors import ReferenceLost
 from izett.geometry.outline import signed_area
-from izett.pattern.document import Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.naming import readable
+from izett.pattern.piece import Piece
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.working import Working
 from izett.styling.operation import Keeps, Sum

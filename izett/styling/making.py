@@ -5,9 +5,10 @@ from collections.abc import Sequence
 from izett.geometry.curve import Curve, straight
 from izett.geometry.outline import signed_area
 from izett.geometry.point import between
-from izett.pattern.document import Edge, Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Layer, Role, SeamKind, Zone
 from izett.pattern.paper import grain_on
+from izett.pattern.piece import Edge, Piece, Span
 from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Working
 from izett.pattern.worn import is_sleeve

@@ -12,11 +12,13 @@ from typing import Any, NamedTuple, TypeVar
 from pydantic import Field
 
 from izett.errors import ReferenceLost
-from izett.pattern.document import Edge, Intake, Pattern, Piece, Span, darts_on
+from izett.pattern.document import Pattern
 from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Intake, Piece, Span, darts_on
+from izett.pattern.record import OTHER, Record, RecordedBody
 from izett.pattern.sewn import holding, place_on, resolved, span_length
-from izett.pattern.working import OTHER, Readable, Record, RecordedBody, Working
+from izett.pattern.working import Readable, Working
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Subject
 from izett.wording import titled
@@ -336,12 +338,16 @@ class Operation:
     version: int = 1
     upgrades: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = field(default_factory=dict)
 
+    def __post_init__(self) -> None:
+        """Refuse a kind that does not say how to read each version before it."""
+        if set(self.upgrades) != set(range(1, self.version)):
+            raise ValueError(f"{self.key}: version {self.version} needs an upgrade from each version before it")
+
     def upgraded(self, params: Mapping[str, Any], version: int) -> dict[str, Any]:
         """Return parameters that were written for an older version as this one understands them: it never runs as new."""
         found = dict(params)
         for number in range(version, self.version):
-            if number in self.upgrades:
-                found = self.upgrades[number](found)
+            found = self.upgrades[number](found)
         return found
 
     @property

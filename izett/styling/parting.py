@@ -7,10 +7,11 @@ from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import runs_inside
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, unit
-from izett.pattern.document import Diamond, Edge, Piece, Seam, Span, bowed
+from izett.pattern.document import Seam
 from izett.pattern.facts import CENTRES, Corner, Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.paper import Gate, Label, between_gates, cut, gate_of, parted_at
+from izett.pattern.piece import Diamond, Edge, Piece, Span, bowed
 from izett.pattern.sewn import holding
 from izett.pattern.working import Working
 from izett.styling.operation import Context

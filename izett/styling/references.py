@@ -10,7 +10,7 @@ from typing import Any, ClassVar
 from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler
 from pydantic_core import core_schema
 
-from izett.pattern.document import Span
+from izett.pattern.piece import Span
 
 #: Characters of a name: a step within steps names what it makes after all of them.
 LONGEST_NAME = 200

@@ -15,10 +15,10 @@ from izett.geometry.fit import smoothed
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, between, cross, distance, left_of, scale, subtract, unit
 from izett.pattern.copies import moved_diamond
-from izett.pattern.document import Edge, LevelLine, Piece
 from izett.pattern.facts import CENTRES
 from izett.pattern.naming import readable
 from izett.pattern.paper import crossings
+from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.styling.words import dart_words
 from izett.wording import cm
 

@@ -15,7 +15,7 @@ from izett.geometry.corners import over_corners, passes_at
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, Vector, add, distance, dot, left_of, norm, scale, subtract, turn, unit
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
-from izett.pattern.document import bowed
+from izett.pattern.piece import bowed
 
 #: cm. How far before the point of a dart the sharper line begins to round: a bust is about twice as round.
 SHARP_REACH = 3.0

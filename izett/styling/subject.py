@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from izett.pattern.document import Edge, Intake, Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Intake, Piece, Span
 from izett.pattern.sewn import MOST_PARTS, holding, resolved, span_length
 from izett.pattern.working import Readable
 

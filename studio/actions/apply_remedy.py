@@ -57,7 +57,7 @@ def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) ->
         Refusal: too few names were sent for its steps.
     """
     kind = finding_kind(finding.kind)
-    plan = worked(kind, kind.remedy(remedy), finding.given, Taken(finding.taken))
+    plan = worked(kind, kind.remedy(remedy), finding.given, Taken(finding.taken), Half(finding.side))
     if len(uids) != len(plan.steps):
         raise Refusal(
             422,

@@ -8,6 +8,7 @@ from ninja import Header, Router, Status
 from izett.files.pattern_json import PatternDoc, pattern_of
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kind, worked
+from izett.pattern.facts import Half
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy, fit_step
 from studio.actions.close_muslin import close_muslin
@@ -29,7 +30,7 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
     given = amounts_in_cm(data.given)
     found = []
     for remedy in kind.remedies:
-        plan = worked(kind, remedy, given, data.taken)
+        plan = worked(kind, remedy, given, data.taken, Half(data.side))
         found.append(
             WorkedOut(
                 key=remedy.key,
@@ -38,7 +39,7 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
                 sum_text=plan.sum_text,
                 sum_value=plan.sum_value,
                 sum_label=remedy.sum_label,
-                edges=remedy.edges,
+                edges=remedy.edges_on(Half(data.side)),
                 follows=list(remedy.follows),
                 steps=[
                     fit_step(f"try-{uuid4().hex[:8]}", step, params, data.side, kind.seen)

@@ -9,10 +9,11 @@ from izett.catalogue import catalogue
 from izett.checking.check import Verdict
 from izett.errors import UnknownName
 from izett.fitting.compare import moves
-from izett.pattern.document import NotchKind, Pattern
+from izett.pattern.document import Pattern
 from izett.pattern.facts import Half
 from izett.pattern.halves import origin
 from izett.pattern.naming import in_titles
+from izett.pattern.piece import NotchKind
 from izett.pattern.walking import Met, walked
 from izett.recipe.evaluator import Evaluation
 from izett.styling.fields import fields_of

@@ -10,7 +10,8 @@ from izett.drafting.method import Choices, Draft, draft
 from izett.drafting.sets import StarterSet
 from izett.drafting.sleeve.piece import BACK_ARMHOLE, FRONT_ARMHOLE
 from izett.geometry.outline import crossing, signed_area
-from izett.pattern.document import CutFor, Pattern, Piece, Seam
+from izett.pattern.document import CutFor, Pattern, Seam
+from izett.pattern.piece import Piece
 from izett.pattern.sewn import seam_lengths, span_length
 from izett.pattern.working import Working
 

@@ -8,7 +8,7 @@ from izett.drafting.method import Draft
 from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import cross, distance, dot, subtract, turn
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Piece, Span
+from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import seam_lengths, shutting, span_length, walk
 
 SUM = 0.05

@@ -11,10 +11,10 @@ from math import atan2, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
-from izett.pattern.document import Intake, Piece, Span, dart_angle, mouth_width
 from izett.pattern.facts import CENTRE_LINES, Role, SeamKind, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import broken_across
+from izett.pattern.piece import Intake, Piece, Span, dart_angle, mouth_width
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable

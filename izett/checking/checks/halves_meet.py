@@ -10,10 +10,10 @@ from math import degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.geometry.point import turn
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import CENTRE_CORNERS, CENTRES
 from izett.pattern.halves import origin
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Piece
 from izett.wording import cm
 
 

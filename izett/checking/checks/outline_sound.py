@@ -12,8 +12,8 @@ from izett.geometry.curve import Curve, joined
 from izett.geometry.outline import crossing
 from izett.geometry.point import cross, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
-from izett.pattern.document import Edge
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge
 from izett.wording import cm
 
 

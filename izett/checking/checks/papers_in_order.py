@@ -10,9 +10,9 @@ from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, 
 from izett.finishing.allowances import Allowances
 from izett.geometry.outline import contains
 from izett.geometry.point import between, distance
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Piece
 
 #: The purpose by whose allowances an edge is judged: what is sewn for good.
 USUAL = "home"

@@ -10,9 +10,10 @@ from typing import Any
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance
 from izett.errors import ReferenceLost
-from izett.pattern.document import Opening, Piece
+from izett.pattern.document import Opening
 from izett.pattern.facts import Half, Region, Role, SeamKind
 from izett.pattern.naming import readable
+from izett.pattern.piece import Piece
 from izett.pattern.sewn import holding, resolved, span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import halves_of, is_body, is_sleeve, on_body, place_width

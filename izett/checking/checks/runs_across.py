@@ -10,9 +10,10 @@ from math import degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
-from izett.pattern.document import Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import CENTRE_CORNERS, Corner, Role
 from izett.pattern.naming import readable
+from izett.pattern.piece import Span
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 

@@ -12,8 +12,9 @@ from math import atan2, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
-from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable
 from izett.wording import cm

@@ -10,9 +10,9 @@ from math import asin, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
-from izett.pattern.document import Edge
 from izett.pattern.facts import CENTRE_LINES, Role
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge
 from izett.wording import cm
 
 #: cm. How far from the centre the line must still lie about square.

@@ -10,8 +10,8 @@ from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point
-from izett.pattern.document import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.pattern.facts import Region, Role, Zone
+from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.rules.worksheet import Worksheet
 
 #: Notches of armhole and cap lie at this share of each armhole half from the underarm: all ease lies above them.

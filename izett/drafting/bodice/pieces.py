@@ -12,8 +12,9 @@ from izett.drafting.waistline import WaistDart
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
-from izett.pattern.document import Edge, Intake, Piece, Seam, Span, legs, matching
+from izett.pattern.document import Seam, matching
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.piece import Edge, Intake, Piece, Span, legs
 from izett.rules.worksheet import Worksheet
 
 PARTS = ("front", "back")

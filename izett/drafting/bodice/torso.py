@@ -15,8 +15,8 @@ from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point, Vector, between, distance
-from izett.pattern.document import Diamond, Edge, LevelLine, Piece
 from izett.pattern.facts import Role
+from izett.pattern.piece import Diamond, Edge, LevelLine, Piece
 from izett.rules.worksheet import Worksheet
 from izett.wording import cm
 

@@ -10,7 +10,7 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
 from izett.geometry.root import root
-from izett.pattern.document import Piece
+from izett.pattern.piece import Piece
 from izett.rules.worksheet import Worksheet
 from izett.wording import cm
 

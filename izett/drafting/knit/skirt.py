@@ -5,8 +5,9 @@ from math import atan2, cos, sin
 from izett.drafting.standard import as_block
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import joined, straight
-from izett.pattern.document import Edge, LevelLine, Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Region, Role, SeamKind, Zone
+from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.rules.worksheet import Worksheet
 
 #: Handles of the hip curve, as shares of its height, and of the line below, as shares of its own: by eye.

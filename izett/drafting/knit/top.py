@@ -10,8 +10,9 @@ from izett.drafting.method import Notice
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, LevelLine, Piece, Seam, matching
+from izett.pattern.document import Seam, matching
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.rules.worksheet import Worksheet
 
 PARTS = ("front", "back")

@@ -26,8 +26,9 @@ from izett.errors import DraftRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point
 from izett.measuring.estimates import estimates
-from izett.pattern.document import Edge, LevelLine, Pattern, Piece, Seam, Span, matching
+from izett.pattern.document import Pattern, Seam, matching
 from izett.pattern.facts import Region, Role, SeamKind, Zone
+from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.pattern.sewn import walk
 from izett.rules.formula import clamp
 from izett.rules.sheet import borrow, load_sheet

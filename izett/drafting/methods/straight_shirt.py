@@ -11,8 +11,9 @@ from izett.drafting.schools import MEASURES_USED
 from izett.drafting.straight_cut import rectangle
 from izett.errors import DraftRefused
 from izett.measuring.estimates import estimates
-from izett.pattern.document import LevelLine, Pattern, Piece, Seam, Span
+from izett.pattern.document import Pattern, Seam
 from izett.pattern.facts import Region, SeamKind, Zone
+from izett.pattern.piece import LevelLine, Piece, Span
 from izett.rules.sheet import borrow, load_sheet
 from izett.rules.worksheet import Worksheet
 from izett.wording import cm

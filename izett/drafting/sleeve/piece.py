@@ -9,8 +9,9 @@ from izett.errors import DraftRefused
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.point import Point, distance, right_of, unit
-from izett.pattern.document import Edge, LevelLine, Notch, NotchKind, Pattern, Piece, Seam, Span
+from izett.pattern.document import Pattern, Seam
 from izett.pattern.facts import Region, Role, SeamKind, Zone
+from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, Span
 from izett.pattern.sewn import span_length
 from izett.rules.worksheet import Worksheet
 from izett.wording import cm

@@ -13,8 +13,8 @@ from math import ceil
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Span
 from izett.pattern.facts import Layer, Role
+from izett.pattern.piece import Span
 from izett.pattern.working import Readable
 from izett.pattern.worn import is_sleeve, on_body
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on

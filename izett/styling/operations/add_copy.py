@@ -14,9 +14,10 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import add, scale
 from izett.pattern.copies import prefixed
-from izett.pattern.document import Edge, LevelLine, Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Layer, Role
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.making import outlined

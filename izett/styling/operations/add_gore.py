@@ -14,8 +14,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Cubic, Curve, joined, straight
 from izett.geometry.point import Point
-from izett.pattern.document import Closure, Opening, Span
+from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Role, Zone
+from izett.pattern.piece import Span
 from izett.pattern.working import Readable
 from izett.styling.making import chain_of, is_half, length_of, outlined, sewn_on
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length, share

@@ -15,8 +15,8 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
-from izett.pattern.document import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.piece import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length

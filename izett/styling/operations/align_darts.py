@@ -11,7 +11,7 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import add, scale, subtract, unit
-from izett.pattern.document import Intake, Piece
+from izett.pattern.piece import Intake, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable, Working

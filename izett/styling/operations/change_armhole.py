@@ -12,9 +12,9 @@ from math import cos, pi
 from izett.errors import StepRefused
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.fullness import with_levels

@@ -14,8 +14,8 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
-from izett.pattern.document import Piece
 from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.blocks import corner_of

@@ -17,10 +17,11 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve, straight
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, distance, left_of, right_of, scale, turn, unit
-from izett.pattern.document import Accepted, Edge, Piece
+from izett.pattern.document import Accepted
 from izett.pattern.facts import CENTRE_LINES, Role, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import on_body

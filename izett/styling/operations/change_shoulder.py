@@ -12,8 +12,8 @@ from izett.geometry.blend import towards_meeting, with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, left_of, scale
-from izett.pattern.document import Piece
 from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable, Working

@@ -11,8 +11,8 @@ from itertools import pairwise
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.point import Point, Vector, add, distance, right_of, scale, subtract, unit
-from izett.pattern.document import LevelLine, Piece, Span
 from izett.pattern.facts import Corner, Role, SeamKind
+from izett.pattern.piece import LevelLine, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
 from izett.pattern.working import Readable

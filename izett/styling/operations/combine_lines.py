@@ -16,8 +16,8 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, distance, subtract
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Edge, Piece
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Operation, Outcome, Sum, length

@@ -18,10 +18,11 @@ from izett.geometry.curve import Curve, joined
 from izett.geometry.fit import through
 from izett.geometry.outline import runs_within
 from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
-from izett.pattern.document import Edge, LevelLine, Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
+from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.pattern.worn import around, height_of, width

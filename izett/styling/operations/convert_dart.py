@@ -12,9 +12,9 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
-from izett.pattern.document import Intake, Notch, NotchKind, Piece, mouth_width
 from izett.pattern.facts import Role
 from izett.pattern.paper import without_dart
+from izett.pattern.piece import Intake, Notch, NotchKind, Piece, mouth_width
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant, ratio_of

@@ -13,8 +13,9 @@ from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.outline import signed_area
 from izett.geometry.point import distance, left_of
-from izett.pattern.document import Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, Zone
+from izett.pattern.piece import Piece, Span
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import Naming, parted, ready_between

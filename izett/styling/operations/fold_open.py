@@ -13,10 +13,10 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import Point, cross, subtract, unit
 from izett.pattern.copies import flipped, prefixed
-from izett.pattern.document import Piece, Span
 from izett.pattern.facts import Half
 from izett.pattern.halves import joined_on_fold
 from izett.pattern.naming import readable
+from izett.pattern.piece import Piece, Span
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome
 from izett.styling.references import LineRef, Params, PieceRef

@@ -10,8 +10,9 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point
-from izett.pattern.document import Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.pattern.piece import Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Readable, Working

@@ -17,10 +17,11 @@ from izett.geometry.motion import Motion
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point, between, cross, distance, subtract, turn, unit
 from izett.pattern.copies import flipped, moved
-from izett.pattern.document import Diamond, Edge, Intake, Piece, Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import CENTRES
 from izett.pattern.naming import readable
 from izett.pattern.paper import between_gates
+from izett.pattern.piece import Diamond, Edge, Intake, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
 from izett.pattern.working import Readable, Working

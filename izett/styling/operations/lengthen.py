@@ -15,8 +15,9 @@ from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, scale, subtract, unit
 from izett.pattern.copies import moved_diamond
-from izett.pattern.document import Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
 from izett.pattern.working import Readable

@@ -9,8 +9,9 @@ from dataclasses import replace
 
 from pydantic import Field
 
-from izett.pattern.document import Notch, Seam
+from izett.pattern.document import Seam
 from izett.pattern.naming import readable
+from izett.pattern.piece import Notch
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum

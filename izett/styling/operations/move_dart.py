@@ -14,9 +14,9 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, between
-from izett.pattern.document import Edge, Intake, Piece, dart_angle, legs, mouth_width
 from izett.pattern.facts import CENTRES, SeamKind
 from izett.pattern.paper import trued_across
+from izett.pattern.piece import Edge, Intake, Piece, dart_angle, legs, mouth_width
 from izett.pattern.sewn import place_on
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of

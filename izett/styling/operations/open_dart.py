@@ -12,9 +12,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
-from izett.pattern.document import Edge, Intake, legs, mouth_width
 from izett.pattern.facts import CENTRES, Role, SeamKind
 from izett.pattern.paper import between_gates
+from izett.pattern.piece import Edge, Intake, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant

@@ -13,8 +13,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
 from izett.geometry.point import add, right_of, scale, subtract, unit
-from izett.pattern.document import Closure, Edge, LevelLine, Notch, NotchKind, Opening, Piece
+from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length

@@ -14,9 +14,10 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.outline import along_line
 from izett.geometry.point import distance
-from izett.pattern.document import Diamond, Intake, Notch, NotchKind, Piece, Seam, mouth_width
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, Zone
 from izett.pattern.paper import Gate, gate_of, parted_at
+from izett.pattern.piece import Diamond, Intake, Notch, NotchKind, Piece, mouth_width
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length

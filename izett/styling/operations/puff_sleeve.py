@@ -11,8 +11,8 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.fit import smoothed
 from izett.geometry.point import Point
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant

@@ -15,8 +15,8 @@ from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length, share

@@ -14,8 +14,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import Point
 from izett.geometry.root import root, roots
-from izett.pattern.document import Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Piece
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import warped

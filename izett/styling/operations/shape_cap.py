@@ -14,8 +14,9 @@ from izett.errors import StepRefused
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point, Vector
 from izett.geometry.root import root
-from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import warped

@@ -10,8 +10,8 @@ from dataclasses import replace
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import mouth_width
 from izett.pattern.paper import with_leg_shapes
+from izett.pattern.piece import mouth_width
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import DartRef, Params

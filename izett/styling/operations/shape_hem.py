@@ -14,8 +14,8 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.fit import through
 from izett.geometry.point import Point, Vector, add, between, scale, unit
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable, Working
 from izett.pattern.worn import is_body

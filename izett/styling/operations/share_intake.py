@@ -18,9 +18,9 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import add, between, distance, scale, subtract, unit
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Intake, Piece, dart_angle, mouth_width
 from izett.pattern.facts import CENTRES, SeamKind
 from izett.pattern.paper import with_leg_shapes, without_dart
+from izett.pattern.piece import Intake, Piece, dart_angle, mouth_width
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum

@@ -14,10 +14,11 @@ from izett.geometry.curve import Curve
 from izett.geometry.fit import smoothed
 from izett.geometry.point import Point, Vector, add, between, dot, left_of, right_of, scale, subtract
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Edge, Piece, Seam
+from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.paper import one_span
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
 from izett.pattern.working import Readable, Working

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import Edge
+from izett.pattern.piece import Edge
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, count, length

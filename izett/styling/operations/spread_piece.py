@@ -22,8 +22,8 @@ from izett.geometry.outline import along_line, crossing_of
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, turn, unit
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.document import Edge, LevelLine, Piece, Span
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant

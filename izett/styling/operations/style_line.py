@@ -10,7 +10,7 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import cross, distance, subtract
-from izett.pattern.document import Piece
+from izett.pattern.piece import Piece
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, parted, ready_between

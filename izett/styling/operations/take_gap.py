@@ -15,8 +15,8 @@ from izett.geometry.curve import straight
 from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.point import between, distance
-from izett.pattern.document import Edge, Intake, Piece, legs, mouth_width
 from izett.pattern.facts import CENTRES, Role, SeamKind
+from izett.pattern.piece import Edge, Intake, Piece, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant

@@ -8,9 +8,9 @@ from collections.abc import Iterator
 
 from izett.errors import StepRefused
 from izett.geometry.point import Point, Vector, add, between, dot, scale, subtract, unit
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Readable
@@ -66,17 +66,21 @@ def _below(context: Context) -> list[Piece]:
 def _gaining(piece: Piece, up: float) -> Piece:
     """Return a piece below the waist with what the bodice lost: each corner runs on along the line that ends there."""
     moves: dict[str, Point] = {}
-    edges = piece.edges
-    for i, edge in enumerate(edges):
-        if edge.role is not Role.WAIST:
-            continue
-        before, after = edges[i - 1], edges[(i + 1) % len(edges)]
+    for before, edge, after in _waist_edges(piece):
         if before.role is not Role.WAIST:
             moves[edge.start] = _run_on(piece, edge.start, before.curve.end_direction, before.curve.length, up)
         if after.role is not Role.WAIST:
             back = scale(after.curve.start_direction, -1.0)
             moves[edge.end] = _run_on(piece, edge.end, back, after.curve.length, up)
     return redrawn(piece, moves=moves)
+
+
+def _waist_edges(piece: Piece) -> Iterator[tuple[Edge, Edge, Edge]]:
+    """Yield each edge of a waist between its neighbours in ring order."""
+    edges = piece.edges
+    for i, edge in enumerate(edges):
+        if edge.role is Role.WAIST:
+            yield edges[i - 1], edge, edges[(i + 1) % len(edges)]
 
 
 def _run_on(piece: Piece, corner: str, onwards: Vector, long: float, up: float) -> Point:
@@ -92,11 +96,7 @@ def _run_on(piece: Piece, corner: str, onwards: Vector, long: float, up: float) 
 
 def _transposed(piece: Piece, up: float) -> Piece:
     moves: dict[str, Point] = {}
-    edges = piece.edges
-    for i, edge in enumerate(edges):
-        if edge.role is not Role.WAIST:
-            continue
-        before, after = edges[i - 1], edges[(i + 1) % len(edges)]
+    for before, edge, after in _waist_edges(piece):
         if before.role is Role.WAIST:
             # On an unfolded piece the centre is a corner of the waist alone.
             moves[edge.start] = add(piece.vertex(edge.start), (0.0, up))

@@ -11,8 +11,8 @@ from math import degrees
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.document import dart_angle
 from izett.pattern.paper import trued_across
+from izett.pattern.piece import dart_angle
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.references import DartRef, Params

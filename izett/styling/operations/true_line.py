@@ -17,9 +17,9 @@ from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.fit import displaced
 from izett.geometry.motion import Motion
 from izett.geometry.point import Vector, dot, turn
-from izett.pattern.document import Edge, Piece
 from izett.pattern.facts import Role, SeamKind
 from izett.pattern.naming import readable
+from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum

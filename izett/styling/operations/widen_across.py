@@ -14,8 +14,9 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import add, scale
-from izett.pattern.document import Seam, Span
+from izett.pattern.document import Seam
 from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.pattern.piece import Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
 from izett.pattern.working import Readable

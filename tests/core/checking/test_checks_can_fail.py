@@ -7,8 +7,8 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.checking.ease_map import ease_map
-from izett.pattern.document import Notch, NotchKind, Span
 from izett.pattern.facts import Role
+from izett.pattern.piece import Notch, NotchKind, Span
 from izett.recipe.model import Recipe, Step
 from tests.core.blocks import drafted, with_pieces
 from tests.core.styling.worked import DRESS, line, worked

@@ -10,7 +10,7 @@ from izett.drafting.trousers.crotch import Corner, corner_depth
 from izett.errors import DraftRefused, MissingMeasure
 from izett.geometry.curve import Curve
 from izett.geometry.point import add, meeting, scale, subtract, turn, unit
-from izett.pattern.document import Span, mouth_width
+from izett.pattern.piece import Span, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length, walk
 from tests.bodies import EN_13402_3, with_hips
 from tests.core.blocks import drafted

@@ -12,7 +12,7 @@ from izett.drafting.shoulder import slope_by_diagonal
 from izett.errors import DraftRefused, IzettError, MissingMeasure, UnknownName, ValueOutOfRange
 from izett.geometry.point import distance
 from izett.measuring.measure import measures
-from izett.pattern.document import dart_angle
+from izett.pattern.piece import dart_angle
 from izett.pattern.sewn import seam_lengths
 from izett.rules.formula import Formula
 from izett.rules.worksheet import State

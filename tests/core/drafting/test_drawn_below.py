@@ -15,8 +15,8 @@ from izett.geometry.curve import straight
 from izett.geometry.motion import Motion
 from izett.geometry.outline import signed_area
 from izett.geometry.point import dot, turn
-from izett.pattern.document import LevelLine
 from izett.pattern.facts import Role, Zone
+from izett.pattern.piece import LevelLine
 from tests.core.blocks import drafted, faults
 
 SUMS = {"waist_to_hip": 21.0, "hip_fullness": 0.33, "hip_upright": 0.36}

@@ -8,8 +8,9 @@ from izett.drafting.method import MOST_STARTS, Adjustment, Choices, Method, Noti
 from izett.drafting.schools import MEASURES_USED
 from izett.errors import DraftRefused, MissingMeasure, UnknownName, ValueOutOfRange
 from izett.geometry.curve import straight
-from izett.pattern.document import Edge, Intent, Pattern, Piece, Seam, matching
+from izett.pattern.document import Intent, Pattern, Seam, matching
 from izett.pattern.facts import Role
+from izett.pattern.piece import Edge, Piece
 from izett.rules.sheet import load_sheet
 from izett.rules.worksheet import State
 

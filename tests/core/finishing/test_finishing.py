@@ -11,8 +11,8 @@ from izett.finishing.dart_caps import cap_peak
 from izett.finishing.sheet import sheet_pieces
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
-from izett.pattern.document import dart_angle
 from izett.pattern.facts import Role
+from izett.pattern.piece import dart_angle
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 from tests.core.blocks import cut_for

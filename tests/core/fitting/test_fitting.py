@@ -4,6 +4,8 @@ from izett.catalogue import catalogue
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.fitting.compare import moves
 from izett.fitting.finding import Taken, finding_kind, finding_kinds, worked
+from izett.pattern.facts import Half
+from izett.pattern.worn import width
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 
@@ -36,7 +38,8 @@ def test_the_data_is_sound():
     for kind in finding_kinds().values():
         assert kind.remedies and kind.inputs
         assert kind.spot.view in ("front", "back")
-        symbols = {i.symbol for i in kind.inputs}
+        # Amounts around are shared over the edges that are cut.
+        symbols = {i.symbol for i in kind.inputs} | {"edges"}
         for remedy in kind.remedies:
             assert set(remedy.sum.uses) <= symbols
             for plan in remedy.steps:
@@ -52,6 +55,25 @@ def test_a_folded_pinch_is_half_of_the_cloth():
     assert whole.steps[0][1] == {"underarm": -0.25, "waist": -0.5}
     assert pinch.steps[0][1] == {"underarm": -0.5, "waist": -1.0}
     assert pinch.sum_text == "−4 ÷ 4"
+
+
+@pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT, Half.RIGHT])
+@pytest.mark.parametrize(("key", "remedy", "sign"), [("sides_tight", "let_out", 1), ("sides_loose", "take_in", -1)])
+def test_all_that_was_pinned_around_is_gained_whichever_side_it_is_on(evaluator, middling, key, remedy, sign, half):
+    """Measured from outside, around the body: what was pinned on one side is taken there, on two edges in place of four."""
+    kind = finding_kind(key)
+
+    def gained(half):
+        plan = worked(kind, kind.remedy(remedy), {"bust": 1.6, "waist": 1.0}, half=half)
+        steps = tuple(Step(f"f{i}", step, params, half=half) for i, (step, params) in enumerate(plan.steps))
+        before, after = (evaluator.evaluate(Recipe("bodice", middling, steps=s)).pattern for s in ((), steps))
+        return {level: width(after, level) - width(before, level) for level in ("bust", "waist")}
+
+    assert gained(half)["waist"] == pytest.approx(sign * 1.0, abs=0.03)
+    # Given at the underarm, it runs out towards the waist: at the bust a little less, on one side as on both.
+    assert 1.5 < sign * gained(half)["bust"] <= 1.6
+    assert gained(half) == pytest.approx(gained(Half.BOTH), abs=0.001)
+    assert kind.remedy(remedy).edges_on(half) == (4 if half is Half.BOTH else 2)
 
 
 def test_a_girth_is_shared_over_the_edges_that_are_cut():

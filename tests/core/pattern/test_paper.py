@@ -15,7 +15,7 @@ from izett.geometry.fit import smoothed, through
 from izett.geometry.outline import along_line
 from izett.geometry.point import distance
 from izett.pattern.copies import flipped, prefixed
-from izett.pattern.document import Span
+from izett.pattern.piece import Span
 from izett.pattern.sewn import resolved, span_length
 from izett.pattern.walking import walked
 from izett.recipe.model import Recipe, Step

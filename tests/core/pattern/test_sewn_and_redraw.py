@@ -9,8 +9,8 @@ import pytest
 from izett.errors import ReferenceLost
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance, subtract, turn
-from izett.pattern.document import Span, dart_angle, legs, mouth_width, tip_of
 from izett.pattern.facts import Role
+from izett.pattern.piece import Span, dart_angle, legs, mouth_width, tip_of
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, place_on, seam_lengths, shutting, span_length, walk
 from izett.recipe.model import Recipe, Step

@@ -43,7 +43,7 @@ def test_every_remedy_under_the_style_leaves_all_in_agreement(evaluator, garment
         plain = evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:], steps=style, **about))
         before = _told(plain)
         for kind, remedy in REMEDIES:
-            plan = worked(kind, remedy, {})
+            plan = worked(kind, remedy, {}, half=half)
             fit = tuple(
                 Step(f"f{i}", key, params, section=Section.FIT, half=half) for i, (key, params) in enumerate(plan.steps)
             )

@@ -10,8 +10,9 @@ from shapely.affinity import scale as scaled
 from shapely.affinity import translate
 
 from izett.geometry.point import distance
-from izett.pattern.document import Closure, dart_angle
+from izett.pattern.document import Closure
 from izett.pattern.facts import Role
+from izett.pattern.piece import dart_angle
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.worn import width
 from tests.bodies import some_bodies, with_hips

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from shapely import Point, Polygon
 
 from izett.geometry.point import distance
-from izett.pattern.document import NotchKind, dart_angle, mouth_width
+from izett.pattern.piece import NotchKind, dart_angle, mouth_width
 from tests.bodies import some_bodies, with_hips
 from tests.core.styling.worked import length, line, sides, sums, worked
 

@@ -14,7 +14,7 @@ from izett.errors import ReferenceLost, StepRefused
 from izett.files.pattern_json import pattern_document, read_pattern, write_pattern
 from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import distance
-from izett.pattern.document import Span, dart_angle, mouth_width
+from izett.pattern.piece import Span, dart_angle, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section

@@ -77,7 +77,7 @@ def test_a_full_cup_has_both_its_bust_darts_taken_up(evaluator):
 
 @given(st.sampled_from([FULL_CUP, {**FULL_CUP, "bust_girth": 110.0}]), st.sampled_from(["even", "one"]))
 def test_darts_about_one_point_are_shared_by_turning_the_strips_between_them(evaluator, body, ways):
-    from izett.pattern.document import dart_angle
+    from izett.pattern.piece import dart_angle
 
     evaluation = worked(evaluator, body, ("share_intake", {"darts": "front.bust", "ways": ways}), blocks=BODICE)
     before, after = (p.piece("bodice_front") for p in (evaluation.draft.pattern, evaluation.pattern))

@@ -1,6 +1,7 @@
 """A short way to work steps on blocks in tests."""
 
-from izett.pattern.document import Pattern, Piece, Span
+from izett.pattern.document import Pattern
+from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
 from izett.recipe.evaluator import Evaluation
 from izett.recipe.model import Recipe, Step
