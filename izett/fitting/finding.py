@@ -18,6 +18,9 @@ from izett.pattern.facts import Half
 from izett.rules.formula import Formula
 from izett.wording import cm
 
+#: What formulas call the number of edges that a remedy cuts.
+EDGES = "edges"
+
 
 class Taken(StrEnum):
     """How an amount of cloth was measured."""
@@ -190,7 +193,7 @@ def worked(
         UnknownName, ValueOutOfRange: as `whole_amounts`.
     """
     whole = whole_amounts(kind, given, taken)
-    values = {**whole, "edges": float(remedy.edges_on(half))}
+    values = {**whole, EDGES: float(remedy.edges_on(half))}
     steps = tuple(
         (
             plan.kind,
@@ -198,7 +201,11 @@ def worked(
         )
         for plan in remedy.steps
     )
-    return Worked(remedy, steps, remedy.sum.worked(values), remedy.sum.evaluate(values), whole)
+    return Worked(remedy, steps, remedy.sum.worked(values, _shown), remedy.sum.evaluate(values), whole)
+
+
+def _shown(symbol: str, value: float) -> str:
+    return f"{value:g}" if symbol == EDGES else cm(value, 2)
 
 
 def _kind(entry: dict[str, Any]) -> FindingKind:

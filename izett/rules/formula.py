@@ -6,7 +6,7 @@ Nothing else parses, so a formula from a file can compute a number and do nothin
 
 import ast
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from itertools import pairwise
 from math import acos, asin, atan, atan2, ceil, cos, degrees, radians, sin, sqrt, tan
@@ -96,13 +96,16 @@ class Formula:
         """Return the formula's value; `values` gives each symbol that it uses."""
         return float(eval(self._code, _GLOBALS, values))
 
-    def worked(self, values: Mapping[str, float]) -> str:
-        """Return the formula with the numbers put in, as one writes it on paper.
+    def worked(self, values: Mapping[str, float], shown: Callable[[str, float], str] | None = None) -> str:
+        """Return the formula with the numbers put in, as one writes it on paper; `shown` writes a symbol's number.
 
         >>> Formula.parse("bust_girth / 4 + ease").worked({"bust_girth": 92.0, "ease": 1.5})
         '92 ÷ 4 + 1.5'
         """
-        return "".join(part if i % 2 == 0 else _number(values[part]) for i, part in enumerate(self._template))
+        return "".join(
+            part if i % 2 == 0 else (shown(part, values[part]) if shown else _number(values[part]))
+            for i, part in enumerate(self._template)
+        )
 
 
 def _template(tree: ast.Expression) -> tuple[str, ...]:

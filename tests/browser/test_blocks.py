@@ -63,7 +63,7 @@ def test_one_control_for_all_ease_with_its_levels_under_it(tab):
     stretch = tab.field("Stretch, in %")
     stretch.fill("a lot")
     stretch.press("Enter")
-    page.get_by_text("Between 0 and 150 %, please").wait_for()
+    page.get_by_text("Enter a value from 0 to 150 %").wait_for()
     with tab.keeping():
         stretch.fill("20")
         stretch.press("Enter")

@@ -54,7 +54,7 @@ def test_a_folded_pinch_is_half_of_the_cloth():
     pinch = worked(kind, kind.remedies[0], {"bust": 1.0, "waist": 2.0}, Taken.PINCH)
     assert whole.steps[0][1] == {"underarm": -0.25, "waist": -0.5}
     assert pinch.steps[0][1] == {"underarm": -0.5, "waist": -1.0}
-    assert pinch.sum_text == "−4 ÷ 4"
+    assert pinch.sum_text == "−⟦4 cm⟧ ÷ 4"
 
 
 @pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT, Half.RIGHT])
@@ -80,7 +80,7 @@ def test_a_girth_is_shared_over_the_edges_that_are_cut():
     kind = finding_kind("sides_tight")
     plan = worked(kind, kind.remedies[0], {"bust": 3.0, "waist": 1.0})
     assert plan.steps[0] == ("change_side", {"underarm": 0.75, "waist": 0.25})
-    assert (plan.sum_text, plan.sum_value, plan.remedy.edges) == ("3 ÷ 4", 0.75, 4)
+    assert (plan.sum_text, plan.sum_value, plan.remedy.edges) == ("⟦3 cm⟧ ÷ 4", 0.75, 4)
 
 
 def test_what_the_back_misses_is_halved():

@@ -37,7 +37,7 @@
 				? (await answered(api.POST('/api/lengths', { body: { text: editing, unit: reading.unit } }))).cm
 				: Number(editing.replace(',', '.'));
 			if (Number.isNaN(value)) error = `“${editing}” is not a number.`;
-			else if (value < allowance.low || value > allowance.high) error = `Between ${range}, please.`;
+			else if (value < allowance.low || value > allowance.high) error = `Enter a value from ${range}.`;
 			else {
 				error = '';
 				editing = null;

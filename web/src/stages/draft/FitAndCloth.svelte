@@ -27,7 +27,7 @@
 	function useStretch(text: string): void {
 		const stretch = Number(text.replace(',', '.').replace('%', ''));
 		if (!text.trim() || Number.isNaN(stretch) || stretch < 0 || stretch > 150) {
-			error = 'Between 0 and 150 %, please: how much longer 10 cm of it become, stretched to comfort.';
+			error = 'Enter a value from 0 to 150 %: by how much 10 cm of it stretch in comfort.';
 			return;
 		}
 		error = '';

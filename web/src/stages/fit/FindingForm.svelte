@@ -116,9 +116,9 @@
 
 	/** The remedy's sum as one would write it: what was pinned, over how many edges, what each gets. */
 	function arithmetic(plan: Worked): string {
-		if (plan.key === 'share') return `${plan.sum_text} ${plan.sum_label}`;
+		if (plan.key === 'share') return `${spoken(plan.sum_text)} ${plan.sum_label}`;
 		const result = `${shown(plan.sum_value)} ${plan.sum_label}`;
-		const worked = plan.sum_text.includes('÷') ? `${plan.sum_text} = ${result}` : result;
+		const worked = plan.sum_text.includes('÷') ? `${spoken(plan.sum_text)} = ${result}` : result;
 		return plan.edges > 1 ? `${worked} (${plan.edges} edges cut)` : worked;
 	}
 

@@ -39,8 +39,8 @@
 			if (Number.isNaN(found)) error = `“${entered}” is not a number.`;
 			else if ((field.low ?? -Infinity) > found || (field.high ?? Infinity) < found)
 				error = isLength
-					? `Between ${shown(field.low ?? 0)} and ${shown(field.high ?? 0)}, please.`
-					: `Between ${field.low} and ${field.high}, please.`;
+					? `Enter a value from ${shown(field.low ?? 0)} to ${shown(field.high ?? 0)}.`
+					: `Enter a value from ${field.low} to ${field.high}.`;
 			else {
 				error = '';
 				editing = null;
