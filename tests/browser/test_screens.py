@@ -99,7 +99,7 @@ def test_inches_are_shown_with_fractions_everywhere(tab, demo):
 def test_what_the_core_says_is_read_in_inches_too(tab, demo):
     tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
     tab.open(f"{demo}/style")
-    tab.page.get_by_text("Side seams, each edge: take ⅛ in at the underarm").wait_for()
+    tab.page.get_by_text("Side seams, each edge: take ¼ in at the underarm").wait_for()
     assert tab.page.locator("aside").get_by_text(" cm").count() == 0
 
 
