@@ -41,7 +41,11 @@ class Reading:
     cm: float
 
 
-class UnreadableLength(ValueError):
+class UnreadableNumber(ValueError):
+    """The text is not a number; the message says what can be typed instead."""
+
+
+class UnreadableLength(UnreadableNumber):
     """The text is not a length; the message says what can be typed instead."""
 
 
@@ -87,6 +91,7 @@ _LENGTH = re.compile(
 )
 #: Decimals of a centimetre beyond which a computed length holds only float noise.
 FLOAT_NOISE_DECIMALS = 9
+_PER_CENT = 100
 #: Longer texts are not lengths; the bound also keeps the exact arithmetic small.
 _LONGEST_TEXT = 32
 
@@ -123,6 +128,26 @@ def read_length(text: str, *, unit: Unit) -> Reading:
         raise UnreadableLength(f'“{word}” is not a unit that is known here: use cm, mm, in or "')
     stated = _UNIT_WORDS[word] or unit
     return Reading(text=text, unit=stated, cm=float(value * (CM_PER_INCH if stated is Unit.INCH else 1)))
+
+
+def read_number(text: str) -> float:
+    """Read a typed number that is no length: a share, a count, an angle.
+
+    Args:
+        text: `12`, `0,5`, `1/2`, `1 1/2`, `½`, `30%`, with an optional sign.
+
+    Raises:
+        UnreadableNumber: the text is not one of these forms.
+
+    >>> read_number("1 1/2"), read_number("−0,5"), read_number("30 %")
+    (1.5, -0.5, 0.3)
+    """
+    stripped = text.strip()
+    bare = stripped.removesuffix("%").rstrip()
+    match = _LENGTH.match(bare) if len(bare) <= _LONGEST_TEXT else None
+    if match is None or match["unit"]:
+        raise UnreadableNumber(f"“{stripped[:_LONGEST_TEXT]}” is not a number: type 12, 0.5, 1/2 or 30%")
+    return float(_number(match) / (_PER_CENT if stripped.endswith("%") else 1))
 
 
 def stated_length(reading: Reading) -> str:

@@ -1,40 +1,29 @@
-"""Judging a sheet being filled and advising on it, for the screen."""
+"""Judging a sheet being filled, for the screen."""
 
 from collections.abc import Mapping
 from dataclasses import asdict
-from math import isfinite
 
-from izett.advice.darts import darts_by_source
-from izett.advice.effect import effects_of_tolerance, take_next
 from izett.advice.sheets import differences
 from izett.catalogue import catalogue
 from izett.errors import IzettError
-from izett.files.recipe_json import RecipeDoc
 from izett.measuring.alone import less_certain, offered
 from izett.measuring.derived import derived_from
 from izett.measuring.doubts import doubts_about, unguarded
 from izett.measuring.estimates import missing_measures
 from izett.measuring.figure.draw import Figure, figure_of
 from izett.measuring.measure import remark_on
-from izett.measuring.taking import Taken, settled, taken_apart, uneven
-from izett.recipe.evaluator import Evaluator
+from izett.measuring.taking import Taken, settled, uneven
 from izett.units import Reading, Unit, show_length
-from studio.locking import job_of
 from studio.models import MeasureSheet
 from studio.problems import not_found
-from studio.readings import all_taken, taken_of
+from studio.readings import taken_of
 from studio.sheet_schemas import (
-    AdviceIn,
-    AdviceOut,
     ContradictionOut,
-    DartSourceOut,
     DerivedOut,
     DifferenceOut,
-    EffectOut,
     EstimateOut,
     FigureOut,
     LevelOut,
-    NextOut,
     OfferOut,
     ReadingReview,
     RetakeOut,
@@ -43,8 +32,7 @@ from studio.sheet_schemas import (
     TapeOut,
     UnevenOut,
 )
-from studio.state import head_of
-from studio.workroom import measures_of, recipe_document
+from studio.workroom import measures_of
 
 #: A figure is drawn a few hundred pixels tall: hundredths of a cm are finer than that.
 DRAWN_TO = 2
@@ -142,51 +130,3 @@ def _moved(against: int | None, body: Mapping[str, float]) -> list[DifferenceOut
         raise not_found("sheet")
     found = differences(measures_of(sheet), body)
     return [DifferenceOut(**asdict(d)) for d in found if d.beyond and d.before is not None and d.after is not None]
-
-
-def advised(data: AdviceIn) -> AdviceOut:
-    """Work out what to take next, what each measure moves, and the bust dart by each source.
-
-    Raises:
-        UnknownName, UnreadableMeasure: a reading is not one.
-        Refusal: there is no such job.
-    """
-    taken = {key: found.cm for key, found in all_taken(data.readings).items()}
-    body = settled(taken)
-    document = recipe_document(head_of(job_of(data.job)).document) if data.job else RecipeDoc()
-    recipe = document.recipe(body, taken_apart(taken))
-    # An evaluator of its own: what is tried here must not push out what the table remembers.
-    evaluator = Evaluator(catalogue())
-    try:
-        following = take_next(evaluator, recipe)
-        effects = effects_of_tolerance(evaluator, recipe)
-    except IzettError as error:
-        return AdviceOut(next=[], effects=[], darts=[], refused=f"{error.message} {error.mend}")
-    return AdviceOut(
-        next=[
-            NextOut(
-                symbol=n.estimate.symbol,
-                spread=n.estimate.spread,
-                by_spread=_finite(n.by_spread.moves),
-                by_tolerance=_finite(n.by_tolerance.moves),
-                line=n.by_spread.line,
-            )
-            for n in following
-        ],
-        effects=[EffectOut(symbol=e.symbol, off=e.off, moves=_finite(e.moves), lines=list(e.lines)) for e in effects],
-        darts=[
-            DartSourceOut(
-                key=d.source.key,
-                name=d.source.name,
-                degrees=d.degrees,
-                mouth=d.mouth,
-                counts=d.counts,
-                missing=list(d.missing),
-            )
-            for d in darts_by_source(body)
-        ],
-    )
-
-
-def _finite(value: float) -> float | None:
-    return value if isfinite(value) else None

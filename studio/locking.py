@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import F
 
-from studio.models import Job, LogEntry, Round
+from studio.models import Job, LogEntry, Round, Wearer
 from studio.problems import Refusal, not_found
 from studio.state import job_state
 
@@ -22,6 +22,18 @@ def job_of(job_id: UUID) -> Job:
     if job is None:
         raise not_found("job")
     return job
+
+
+def wearer_of(wearer_id: UUID) -> Wearer:
+    """Return a wearer.
+
+    Raises:
+        Refusal: there is none.
+    """
+    wearer = Wearer.objects.filter(id=wearer_id).first()
+    if wearer is None:
+        raise not_found("wearer")
+    return wearer
 
 
 def version_named(header: str | None) -> int:

@@ -181,3 +181,31 @@ class LogEntry(models.Model):
 
     class Meta:
         ordering = ["id"]
+
+
+class Work(models.Model):
+    """Something that takes long: what was asked, how far it has come, and what came of it.
+
+    `place` says what it is for: a new question there stops an older one. `run` is the run of the server that began it.
+    """
+
+    WAITING, RUNNING, DONE, FAILED, STOPPED = "waiting", "running", "done", "failed", "stopped"
+    UNDER_WAY = (WAITING, RUNNING)
+
+    uid = models.CharField(primary_key=True, max_length=64)
+    kind = models.CharField(max_length=40)
+    place = models.CharField(max_length=100)
+    wearer = models.ForeignKey(Wearer, null=True, on_delete=models.CASCADE, related_name="work")
+    question = models.JSONField()
+    state = models.CharField(max_length=10, default=WAITING)
+    done = models.PositiveIntegerField(default=0)
+    of = models.PositiveIntegerField(default=0)
+    result = models.JSONField(null=True)
+    problem = models.JSONField(null=True)
+    run = models.CharField(max_length=32)
+    core_version = models.CharField(max_length=20)
+    created = models.DateTimeField(auto_now_add=True)
+    ended = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-created"]

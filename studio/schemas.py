@@ -25,12 +25,19 @@ class LengthIn(BaseModel):
     unit: Unit = Unit.CM
 
 
-class LengthOut(BaseModel):
-    """A length read: in cm, and as it is shown in both units."""
+class NumberIn(BaseModel):
+    """A number as typed: a length in the field's unit unless it states its own, or a plain number where there is none."""
 
-    cm: float
-    shown_cm: str
-    shown_in: str
+    text: str = Field(max_length=64)
+    unit: Unit | None = None
+    low: float | None = None
+    high: float | None = None
+
+
+class NumberOut(BaseModel):
+    """A number read; a length in cm."""
+
+    value: float
 
 
 class TakenIn(LengthIn):

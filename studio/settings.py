@@ -71,6 +71,9 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
 
+#: Whether long work is done where it is asked for, not in the process beside the server: for tests.
+LONG_WORK_HERE = False
+
 WEB = ROOT / "web" / "dist"
 WHITENOISE_ROOT = WEB if WEB.exists() else None
 WHITENOISE_INDEX_FILE = False

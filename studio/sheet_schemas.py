@@ -149,8 +149,10 @@ class ReviewOut(BaseModel):
 
 
 class AdviceIn(BaseModel):
-    """Readings to advise on, for a job's recipe or else for the plain block."""
+    """Readings of a wearer's sheet to advise on, for a job's recipe or else for the plain block; `uid` names the work."""
 
+    uid: str = Field(min_length=1, max_length=64)
+    wearer: UUID
     readings: dict[str, TakenIn] = Field(max_length=200)
     job: UUID | None = None
 

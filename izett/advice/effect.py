@@ -4,7 +4,7 @@ Worked out, not tabled: the recipe is evaluated with the measure a little more a
 lines are laid over each other. A missing measure is held at its estimate for that, so that nothing else changes with it.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from izett.drafting.method import measures_used
@@ -12,6 +12,7 @@ from izett.errors import IzettError
 from izett.fitting.compare import moves
 from izett.measuring.estimates import Estimate, missing_measures
 from izett.measuring.measure import measure
+from izett.progress import Progress, untold
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe
 
@@ -70,38 +71,46 @@ def effect_of(evaluator: Evaluator, recipe: Recipe, symbol: str, *, around: floa
     return Effect(symbol, off, farthest[lines[0]] if lines else 0.0, lines[0] if lines else "", lines)
 
 
-def effects_of_tolerance(evaluator: Evaluator, recipe: Recipe) -> Sequence[Effect]:
-    """Return for each taken measure that the draft uses how far it moves if that is off by its tolerance, most first.
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What the draft in hand says of the measures.
+
+    Attributes:
+        next: the missing measures that the draft uses, the one first whose uncertainty moves the draft most.
+        effects: for each taken measure that the draft uses how far it moves if that is off by its tolerance, most first.
+    """
+
+    next: tuple[Next, ...]
+    effects: tuple[Effect, ...]
+
+
+def advise(evaluator: Evaluator, recipe: Recipe, progress: Progress = untold) -> Advice:
+    """Return what to take next, and what each measure that was taken moves.
+
+    Args:
+        evaluator, recipe: what is drafted, and by whom.
+        progress: told after each measure.
 
     Raises:
         IzettError: there is no draft.
     """
     used = measures_used(*evaluator.catalogue.in_order((recipe.block, *recipe.also)))
-    found = [
-        effect_of(evaluator, recipe, symbol, around=recipe.measures[symbol], off=measure(symbol).tolerance)
-        for symbol in used
-        if symbol in recipe.measures
-    ]
-    return sorted(found, key=lambda effect: -effect.moves)
-
-
-def take_next(evaluator: Evaluator, recipe: Recipe) -> Sequence[Next]:
-    """Return the missing measures that the draft uses, the one first whose uncertainty moves the draft most.
-
-    Raises:
-        IzettError: there is no draft.
-    """
     missing = missing_measures(recipe.measures)
-    found = [
-        Next(
-            estimate,
-            effect_of(evaluator, recipe, symbol, around=estimate.cm, off=estimate.spread),
-            effect_of(evaluator, recipe, symbol, around=estimate.cm, off=measure(symbol).tolerance),
-        )
-        for symbol in measures_used(*evaluator.catalogue.in_order((recipe.block, *recipe.also)))
-        if (estimate := missing.get(symbol)) is not None
-    ]
-    return sorted(found, key=lambda n: -n.by_spread.moves)
+    following: list[Next] = []
+    effects: list[Effect] = []
+    for done, symbol in enumerate(used, 1):
+        off = measure(symbol).tolerance
+        if symbol in recipe.measures:
+            effects.append(effect_of(evaluator, recipe, symbol, around=recipe.measures[symbol], off=off))
+        elif (estimate := missing.get(symbol)) is not None:
+            by_spread, by_tolerance = (
+                effect_of(evaluator, recipe, symbol, around=estimate.cm, off=way) for way in (estimate.spread, off)
+            )
+            following.append(Next(estimate, by_spread, by_tolerance))
+        progress(done, len(used))
+    following.sort(key=lambda following: -following.by_spread.moves)
+    effects.sort(key=lambda effect: -effect.moves)
+    return Advice(tuple(following), tuple(effects))
 
 
 def _with(recipe: Recipe, symbol: str, cm: float) -> Recipe:

@@ -4,8 +4,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from studio.models import Wearer
-from studio.problems import not_found
+from studio.locking import wearer_of
 
 
 def delete_wearer(wearer_id: UUID) -> None:
@@ -15,9 +14,7 @@ def delete_wearer(wearer_id: UUID) -> None:
         Refusal: there is no such wearer.
     """
     with transaction.atomic():
-        wearer = Wearer.objects.filter(id=wearer_id).first()
-        if wearer is None:
-            raise not_found("wearer")
+        wearer = wearer_of(wearer_id)
         for job in wearer.jobs.all():
             # Rounds hold on to the revisions they were cut from: they go first.
             job.rounds.all().delete()

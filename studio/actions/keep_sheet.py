@@ -6,8 +6,8 @@ from django.db import transaction
 
 from izett.errors import UnreadableMeasure
 from izett.measuring.taking import Taken
-from studio.models import MeasureSheet, SheetUnderWay, Wearer
-from studio.problems import not_found
+from studio.locking import wearer_of
+from studio.models import MeasureSheet, SheetUnderWay
 from studio.readings import all_taken, write_readings
 from studio.schemas import SheetIn
 from studio.state import core_sheet
@@ -25,9 +25,7 @@ def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
     read = all_taken(data.readings)
     if not read:
         raise UnreadableMeasure("The sheet is empty.", mend="Enter at least one measure.")
-    wearer = Wearer.objects.filter(id=wearer_id).first()
-    if wearer is None:
-        raise not_found("wearer")
+    wearer = wearer_of(wearer_id)
     with transaction.atomic():
         SheetUnderWay.objects.filter(wearer=wearer).delete()
         newest = wearer.sheets.order_by("-number").first()

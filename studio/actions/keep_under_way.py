@@ -2,8 +2,8 @@
 
 from uuid import UUID
 
-from studio.models import SheetUnderWay, Wearer
-from studio.problems import not_found
+from studio.locking import wearer_of
+from studio.models import SheetUnderWay
 from studio.schemas import UnderWayIn
 
 
@@ -13,9 +13,7 @@ def keep_under_way(wearer_id: UUID, data: UnderWayIn) -> SheetUnderWay:
     Raises:
         Refusal: there is no such wearer.
     """
-    wearer = Wearer.objects.filter(id=wearer_id).first()
-    if wearer is None:
-        raise not_found("wearer")
+    wearer = wearer_of(wearer_id)
     kept, _ = SheetUnderWay.objects.update_or_create(wearer=wearer, defaults={"document": data.model_dump(mode="json")})
     return kept
 

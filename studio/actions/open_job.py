@@ -4,9 +4,9 @@ from django.db import transaction
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
-from studio.locking import tell
-from studio.models import HouseRule, Job, Revision, Wearer
-from studio.problems import Refusal, not_found
+from studio.locking import tell, wearer_of
+from studio.models import HouseRule, Job, Revision
+from studio.problems import Refusal
 from studio.schemas import JobIn
 from studio.state import document_of
 
@@ -19,9 +19,7 @@ def open_job(data: JobIn) -> Job:
         UnknownName, DraftRefused: the blocks do not exist, or do not go together.
     """
     document = first_recipe(data)
-    wearer = Wearer.objects.filter(id=data.wearer).first()
-    if wearer is None:
-        raise not_found("wearer")
+    wearer = wearer_of(data.wearer)
     sheet = wearer.sheets.order_by("-number").first()
     if sheet is None:
         raise Refusal(

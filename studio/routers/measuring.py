@@ -13,11 +13,15 @@ from izett.finishing.allowances import purposes
 from izett.fitting.finding import finding_kinds
 from izett.measuring.measure import measures, stations
 from izett.measuring.preparation import preparation
-from izett.units import UnreadableLength, read_length
+from izett.units import UnreadableNumber, read_length, read_number
+from izett.wording import cm
+from studio.advising import advice_asked
 from studio.cautions import CAUTIONS, MOVEMENTS
-from studio.judging import advised, reviewed, shown
-from studio.schemas import LengthIn, LengthOut
-from studio.sheet_schemas import AdviceIn, AdviceOut, ReviewIn, ReviewOut
+from studio.judging import reviewed
+from studio.locking import wearer_of
+from studio.routers.work import work_out
+from studio.schemas import NumberIn, NumberOut
+from studio.sheet_schemas import AdviceIn, ReviewIn, ReviewOut
 from studio.table_schemas import (
     BlockOut,
     CatalogueOut,
@@ -29,18 +33,29 @@ from studio.table_schemas import (
     StarterSetOut,
     StationOut,
 )
+from studio.work.desk import begin
+from studio.work.schemas import WorkOut
 
 router = Router(tags=["measuring"])
 
+#: Decimals of a bound that is told: a quarter of a millimetre is finer than any.
+FINEST = 2
 
-@router.post("/lengths", response=LengthOut)
-def length(request: HttpRequest, data: LengthIn) -> LengthOut:
-    """Read one typed length."""
+
+@router.post("/numbers", response=NumberOut)
+def number(request: HttpRequest, data: NumberIn) -> NumberOut:
+    """Read one typed number: a length where a unit is named, else a plain one; tell where it is out of bounds."""
     try:
-        cm = read_length(data.text, unit=data.unit).cm
-    except UnreadableLength as error:
+        value = read_number(data.text) if data.unit is None else read_length(data.text, unit=data.unit).cm
+    except UnreadableNumber as error:
         raise ValueOutOfRange(f"{error}.", mend="Type it again.") from error
-    return LengthOut(cm=cm, **shown(cm))
+    low, high = data.low, data.high
+    if low is not None and high is not None and not low <= value <= high:
+        ends = [f"{end:g}" if data.unit is None else cm(end, FINEST) for end in (low, high)]
+        raise ValueOutOfRange(
+            f"“{data.text.strip()}” is out of range.", mend=f"Enter a value from {' to '.join(ends)}."
+        )
+    return NumberOut(value=value)
 
 
 @router.post("/measures/review", response=ReviewOut)
@@ -49,10 +64,12 @@ def review(request: HttpRequest, data: ReviewIn) -> ReviewOut:
     return reviewed(data)
 
 
-@router.post("/measures/advice", response=AdviceOut)
-def advice(request: HttpRequest, data: AdviceIn) -> AdviceOut:
-    """Work out what to take next and what each measure moves, by drafting with each a little off."""
-    return advised(data)
+@router.post("/measures/advice", response=WorkOut)
+def advice(request: HttpRequest, data: AdviceIn) -> WorkOut:
+    """Begin to work out what to take next and what each measure moves, by drafting with each a little off."""
+    wearer = wearer_of(data.wearer)
+    place = f"job {data.job}" if data.job else f"wearer {data.wearer}"
+    return work_out(begin("advice", advice_asked(data), uid=data.uid, place=place, wearer=wearer))
 
 
 @router.get("/catalogue", response=CatalogueOut)

@@ -6,8 +6,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from studio.actions.delete_wearer import delete_wearer
+from studio.locking import wearer_of
 from studio.models import Wearer
-from studio.problems import not_found
 from studio.schemas import WearerIn, WearerOut
 from studio.state import wearer_state
 
@@ -29,10 +29,7 @@ def add_wearer(request: HttpRequest, data: WearerIn) -> Status[WearerOut]:
 @router.get("/wearers/{wearer_id}", response=WearerOut)
 def wearer(request: HttpRequest, wearer_id: UUID) -> WearerOut:
     """Return a wearer with the newest sheet."""
-    found = Wearer.objects.filter(id=wearer_id).first()
-    if found is None:
-        raise not_found("wearer")
-    return wearer_state(found)
+    return wearer_state(wearer_of(wearer_id))
 
 
 @router.delete("/wearers/{wearer_id}", response={204: None})

@@ -23,6 +23,7 @@ from studio.actions.keep_under_way import drop_under_way, keep_under_way
 from studio.cautions import CAUTIONS
 from studio.downloads import attachment, filename
 from studio.judging import figure_of_sheet
+from studio.locking import wearer_of
 from studio.models import Job, MeasureSheet, Wearer
 from studio.problems import not_found
 from studio.readings import sheet_in
@@ -44,7 +45,7 @@ router = Router(tags=["sheets"])
 @router.get("/wearers/{wearer_id}/sheets", response=list[SheetOut])
 def sheets(request: HttpRequest, wearer_id: UUID) -> list[SheetOut]:
     """List a wearer's sheets, the newest first."""
-    return [sheet_state(sheet) for sheet in _wearer(wearer_id).sheets.order_by("-number")]
+    return [sheet_state(sheet) for sheet in wearer_of(wearer_id).sheets.order_by("-number")]
 
 
 @router.post("/wearers/{wearer_id}/sheets", response={201: SheetOut})
@@ -69,7 +70,7 @@ def delete_under_way(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
 @router.get("/wearers/{wearer_id}/sheets/compare", response=ComparisonOut)
 def compare(request: HttpRequest, wearer_id: UUID, before: int, after: int) -> ComparisonOut:
     """Compare two sheets by their numbers: measures, and what each of the wearer's jobs would change by drafting again."""
-    wearer = _wearer(wearer_id)
+    wearer = wearer_of(wearer_id)
     old, new = _numbered(wearer, before), _numbered(wearer, after)
     return ComparisonOut(
         before=before,
@@ -77,13 +78,6 @@ def compare(request: HttpRequest, wearer_id: UUID, before: int, after: int) -> C
         differences=[DifferenceOut(**asdict(d)) for d in differences(measures_of(old), measures_of(new))],
         jobs=[_change(job, old, new) for job in wearer.jobs.select_related("head", "head__sheet").order_by("created")],
     )
-
-
-def _wearer(wearer_id: UUID) -> Wearer:
-    wearer = Wearer.objects.filter(id=wearer_id).first()
-    if wearer is None:
-        raise not_found("wearer")
-    return wearer
 
 
 def _numbered(wearer: Wearer, number: int) -> MeasureSheet:

@@ -129,7 +129,8 @@ def pytest_runtest_makereport(item, call):
 
 
 @pytest.fixture
-def tab(request, chromium, live_server):
+def tab(request, chromium, live_server, settings):
+    settings.LONG_WORK_HERE = True
     if not (ROOT / "web" / "dist" / "index.html").exists():
         pytest.fail("the front end is not built: make test builds it")
     context = chromium.new_context(

@@ -70,6 +70,10 @@ class Page:
         assert answer.status_code == 200, answer.content
         return answer.json()
 
+    def advice(self, wearer, readings, job=None, uid="advice-1"):
+        body = {"uid": uid, "wearer": wearer["id"], "readings": readings, "job": job and job["id"]}
+        return self.post("/api/measures/advice", body)
+
     def preview(self, job, **more):
         body = {"sheet": job["sheet"]["id"], "recipe": job["recipe"], "job": job["id"], **more}
         answer = self.post("/api/preview", body)
@@ -78,7 +82,9 @@ class Page:
 
 
 @pytest.fixture
-def page(db):
+def page(db, settings):
+    # What is open in a test's transaction no other process sees.
+    settings.LONG_WORK_HERE = True
     return Page(Client())
 
 

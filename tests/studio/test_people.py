@@ -75,13 +75,25 @@ def test_a_sheet_is_reviewed_while_it_is_typed(page):
     assert not review["can_draft"]
 
 
-def test_lengths_are_read_for_every_number_field(page):
-    assert page.post("/api/lengths", {"text": "37½", "unit": "in"}).json() == {
-        "cm": 95.25,
-        "shown_cm": "95.3",
-        "shown_in": "37½",
-    }
-    problem(page.post("/api/lengths", {"text": "wide", "unit": "cm"}), 422, "value-out-of-range")
+@pytest.mark.parametrize(
+    ("body", "value"),
+    [
+        ({"text": "37½", "unit": "in"}, 95.25),
+        ({"text": "-3/8", "unit": "in", "low": -2, "high": 2}, -0.9525),
+        ({"text": "0", "unit": "cm", "low": 0, "high": 4}, 0),
+        ({"text": "1/2"}, 0.5),
+        ({"text": "30 %", "low": 0, "high": 1}, 0.3),
+    ],
+)
+def test_numbers_are_read_for_every_field(page, body, value):
+    assert page.post("/api/numbers", body).json() == {"value": pytest.approx(value)}
+
+
+def test_a_number_that_cannot_be_says_what_can(page):
+    problem(page.post("/api/numbers", {"text": "wide", "unit": "cm"}), 422, "value-out-of-range")
+    problem(page.post("/api/numbers", {"text": "3 in"}), 422, "value-out-of-range")
+    beyond = page.post("/api/numbers", {"text": "2 in", "unit": "cm", "low": 0, "high": 4})
+    assert problem(beyond, 422, "value-out-of-range")["mend"] == "Enter a value from ⟦0 cm⟧ to ⟦4 cm⟧."
 
 
 def test_deleting_a_wearer_deletes_everything_for_good(page):

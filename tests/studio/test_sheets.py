@@ -86,13 +86,14 @@ def test_what_moved_since_an_earlier_sheet_is_told_while_typing(page):
 
 
 def test_advice_ranks_what_to_take_next_through_the_jobs_own_recipe(page):
-    job = page.job()
-    advice = page.post("/api/measures/advice", {"readings": whole(), "job": job["id"]}).json()
+    wearer = page.wearer()
+    job = page.job(wearer)
+    advice = page.advice(wearer, whole(), job).json()["result"]
     moves = [n["by_spread"] for n in advice["next"]]
     assert moves == sorted(moves, reverse=True) and moves[0] > 0.5
     assert {e["symbol"] for e in advice["effects"]} == set(MIDDLING)
     assert [d["counts"] for d in advice["darts"]].count(True) == 1
-    refused = page.post("/api/measures/advice", {"readings": {"bust_girth": typed("92")}}).json()
+    refused = page.advice(wearer, {"bust_girth": typed("92")}, uid="advice-2").json()["result"]
     assert refused["next"] == [] and "Take it first" in refused["refused"]
 
 

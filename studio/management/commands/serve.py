@@ -9,6 +9,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from waitress import serve
 
 from izett.recipe.model import Recipe
+from studio.work.desk import WORKER
 from studio.workroom import evaluator
 from studio.wsgi import application
 
@@ -17,14 +18,16 @@ COLLECT_AFTER = (50_000, 20, 50)
 
 
 def _warm() -> None:
-    """Draft once, then keep the collector's rounds short and seldom: they would be felt in a live edit.
+    """Draft once, keep the collector's rounds short and seldom, and begin the process for long work.
 
-    Patterns have no cycles and are freed by counting; what is loaded, and what is remembered, need not be gone through.
+    A round of the collector would be felt in a live edit. Patterns have no cycles and are freed by counting; what is
+    loaded, and what is remembered, need not be gone through.
     """
     evaluator().evaluate(Recipe("bodice", {"bust_girth": 92.0, "waist_girth": 74.0, "height": 168.0}))
     gc.collect()
     gc.freeze()
     gc.set_threshold(*COLLECT_AFTER)
+    WORKER.start()
 
 
 class Command(BaseCommand):

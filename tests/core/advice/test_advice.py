@@ -5,7 +5,7 @@ from math import isfinite
 import pytest
 
 from izett.advice.darts import darts_by_source
-from izett.advice.effect import effect_of, effects_of_tolerance, take_next
+from izett.advice.effect import advise, effect_of
 from izett.advice.sheets import differences, piece_changes
 from izett.catalogue import catalogue
 from izett.drafting.method import measures_used
@@ -24,7 +24,7 @@ def evaluator():
 
 
 def test_what_to_take_next_is_ranked_by_how_far_its_estimate_may_move_the_draft(evaluator):
-    following = take_next(evaluator, RECIPE)
+    following = advise(evaluator, RECIPE).next
     moves = [n.by_spread.moves for n in following]
     assert moves == sorted(moves, reverse=True)
     used = measures_used(catalogue().method("bodice"))
@@ -32,6 +32,23 @@ def test_what_to_take_next_is_ranked_by_how_far_its_estimate_may_move_the_draft(
     for n in following:
         assert n.by_tolerance.off == measure(n.estimate.symbol).tolerance
         assert n.by_tolerance.moves <= n.by_spread.moves + 0.01
+
+
+def test_advice_says_how_far_it_has_come_and_can_be_stopped_at_any_measure(evaluator):
+    told = []
+    advise(evaluator, RECIPE, lambda done, of: told.append((done, of)))
+    used = measures_used(catalogue().method("bodice"))
+    assert told == [(done, len(used)) for done in range(1, len(used) + 1)]
+
+    class Enough(Exception):
+        pass
+
+    def stop(done, of):
+        if done == 2:
+            raise Enough
+
+    with pytest.raises(Enough):
+        advise(evaluator, RECIPE, stop)
 
 
 def test_the_effect_is_what_drafting_again_shows(evaluator):
@@ -55,7 +72,7 @@ def test_a_measure_that_makes_the_draft_impossible_has_no_end_of_effect(evaluato
 
 def test_effects_are_worked_through_the_steps_of_the_recipe(evaluator):
     moved = Step("s-wider", "widen_across", {"part": "back", "by": 0.4})
-    for effect in effects_of_tolerance(evaluator, Recipe("bodice", BODY, steps=(moved,))):
+    for effect in advise(evaluator, Recipe("bodice", BODY, steps=(moved,))).effects:
         assert effect.symbol in BODY
         assert effect.off == measure(effect.symbol).tolerance
         assert effect.moves >= 0
@@ -108,10 +125,10 @@ def test_a_draft_from_another_sheet_tells_which_pieces_change_most(evaluator):
 
 def test_what_to_take_next_is_asked_of_all_blocks_that_are_drafted(evaluator, middling):
     recipe = Recipe("bodice", {**middling, "hip_girth": 98.0}, also=("sleeve", "skirt"))
-    following = {n.estimate.symbol: n for n in take_next(evaluator, recipe)}
+    following = {n.estimate.symbol: n for n in advise(evaluator, recipe).next}
     assert {"arm_length", "waist_to_hip", "bicep_girth", "armhole_depth"} <= set(following)
     assert all(line.startswith("sleeve: ") for line in following["arm_length"].by_spread.lines)
     assert following["waist_to_knee"].by_spread.lines[0].startswith("skirt_")
-    effects = {effect.symbol: effect for effect in effects_of_tolerance(evaluator, recipe)}
+    effects = {effect.symbol: effect for effect in advise(evaluator, recipe).effects}
     assert any(line.startswith("skirt_") for line in effects["hip_girth"].lines)
     assert not any(line.startswith(("bodice", "sleeve")) for line in effects["hip_girth"].lines)

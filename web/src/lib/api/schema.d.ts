@@ -348,7 +348,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lengths": {
+    "/api/numbers": {
         parameters: {
             query?: never;
             header?: never;
@@ -358,10 +358,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Length
-         * @description Read one typed length.
+         * Number
+         * @description Read one typed number: a length where a unit is named, else a plain one; tell where it is out of bounds.
          */
-        post: operations["studio_routers_measuring_length"];
+        post: operations["studio_routers_measuring_number"];
         delete?: never;
         options?: never;
         head?: never;
@@ -399,7 +399,7 @@ export interface paths {
         put?: never;
         /**
          * Advice
-         * @description Work out what to take next and what each measure moves, by drafting with each a little off.
+         * @description Begin to work out what to take next and what each measure moves, by drafting with each a little off.
          */
         post: operations["studio_routers_measuring_advice"];
         delete?: never;
@@ -888,6 +888,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description Return how far work has come, with its result once there is one.
+         */
+        get: operations["studio_routers_work_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/{uid}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Stop work that is under way.
+         */
+        post: operations["studio_routers_work_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1346,16 +1386,25 @@ export interface components {
             reason: string;
         };
         /**
-         * LengthOut
-         * @description A length read: in cm, and as it is shown in both units.
+         * NumberOut
+         * @description A number read; a length in cm.
          */
-        LengthOut: {
-            /** Cm */
-            cm: number;
-            /** Shown Cm */
-            shown_cm: string;
-            /** Shown In */
-            shown_in: string;
+        NumberOut: {
+            /** Value */
+            value: number;
+        };
+        /**
+         * NumberIn
+         * @description A number as typed: a length in the field's unit unless it states its own, or a plain number where there is none.
+         */
+        NumberIn: {
+            /** Text */
+            text: string;
+            unit?: components["schemas"]["Unit"] | null;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
         };
         /**
          * ContradictionOut
@@ -1632,10 +1681,50 @@ export interface components {
             line: string;
         };
         /**
+         * WorkOut
+         * @description Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows.
+         */
+        WorkOut: {
+            /** Uid */
+            uid: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "stopped";
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            result?: components["schemas"]["AdviceOut"] | null;
+            problem?: components["schemas"]["WorkProblemOut"] | null;
+        };
+        /**
+         * WorkProblemOut
+         * @description Why work came to nothing, and what to do about it.
+         */
+        WorkProblemOut: {
+            /** Code */
+            code: string;
+            /** Message */
+            message: string;
+            /** Mend */
+            mend: string;
+        };
+        /**
          * AdviceIn
-         * @description Readings to advise on, for a job's recipe or else for the plain block.
+         * @description Readings of a wearer's sheet to advise on, for a job's recipe or else for the plain block; `uid` names the work.
          */
         AdviceIn: {
+            /** Uid */
+            uid: string;
+            /**
+             * Wearer
+             * Format: uuid
+             */
+            wearer: string;
             /** Readings */
             readings: {
                 [key: string]: components["schemas"]["TakenIn"];
@@ -3638,7 +3727,7 @@ export interface operations {
             };
         };
     };
-    studio_routers_measuring_length: {
+    studio_routers_measuring_number: {
         parameters: {
             query?: never;
             header?: never;
@@ -3647,7 +3736,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LengthIn"];
+                "application/json": components["schemas"]["NumberIn"];
             };
         };
         responses: {
@@ -3657,7 +3746,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LengthOut"];
+                    "application/json": components["schemas"]["NumberOut"];
                 };
             };
         };
@@ -3705,7 +3794,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AdviceOut"];
+                    "application/json": components["schemas"]["WorkOut"];
                 };
             };
         };
@@ -4302,6 +4391,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_routers_work_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+        };
+    };
+    studio_routers_work_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
             };
         };
     };

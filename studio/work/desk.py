@@ -1,0 +1,140 @@
+"""Long work, from the question to what came of it: begun, looked at, stopped, worked out.
+
+A piece of work is a row of the database, so that its result outlives the page and the server that asked for it. Asked
+again, the same question in the same place is answered with what is known; another question there takes its place.
+"""
+
+from time import monotonic
+from typing import Any
+from uuid import uuid4
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+import izett
+from izett.errors import IzettError
+from studio.models import Wearer, Work
+from studio.problems import not_found
+from studio.work.kinds import KINDS
+from studio.work.worker import Worker
+
+#: This run of the server: work of an earlier one that was not ended never will be.
+RUN = uuid4().hex
+#: Seconds between two words on how far the work has come.
+TELL_EVERY = 0.2
+
+
+AGAIN = "Nothing of the job is lost. Start it again."
+
+
+class Unwanted(Exception):
+    """The work was stopped, or its row is gone."""
+
+
+def begin(kind: str, question: Any, *, uid: str, place: str, wearer: Wearer | None) -> Work:
+    """Return the work on a question, begun now unless the same is known or under way in that place.
+
+    Args:
+        kind, question: what is to be worked out.
+        uid: the name of the work, made by the asker, so that a repeated call begins nothing twice.
+        place: what it is for; a new question there stops an older one.
+        wearer: with whom it is deleted.
+    """
+    asked = question.model_dump(mode="json")
+    if (known := Work.objects.filter(uid=uid).first()) is not None:
+        return look(known)
+    for other in Work.objects.filter(kind=kind, place=place, question=asked, core_version=izett.__version__):
+        if look(other).state in (Work.WAITING, Work.RUNNING, Work.DONE):
+            return other
+    with transaction.atomic():
+        here = Work.objects.filter(kind=kind, place=place)
+        here.exclude(state__in=Work.UNDER_WAY).delete()
+        older = [other.uid for other in here]
+        here.update(state=Work.STOPPED, ended=timezone.now())
+        work = Work.objects.create(
+            uid=uid, kind=kind, place=place, question=asked, wearer=wearer, run=RUN, core_version=izett.__version__
+        )
+    for other_uid in older:
+        WORKER.let_go(other_uid)
+    if settings.LONG_WORK_HERE:
+        work_out(uid)
+        work.refresh_from_db()
+    else:
+        WORKER.hand(uid)
+    return work
+
+
+def look(work: Work) -> Work:
+    """Return the work as it stands; what an earlier run of the server left undone has failed."""
+    if work.state in Work.UNDER_WAY and work.run != RUN:
+        _fail(work.uid, "work-lost", f"{KINDS[work.kind].title}: the program was stopped before this was done.", AGAIN)
+        work.refresh_from_db()
+    return work
+
+
+def found(uid: str) -> Work:
+    """Return the work of a name, as it stands.
+
+    Raises:
+        Refusal: there is none.
+    """
+    work = Work.objects.filter(uid=uid).first()
+    if work is None:
+        raise not_found("work")
+    return look(work)
+
+
+def stop(uid: str) -> Work:
+    """Stop work that is under way; what has ended stays as it is.
+
+    Raises:
+        Refusal: there is none.
+    """
+    found(uid)
+    _end(uid, state=Work.STOPPED)
+    WORKER.let_go(uid)
+    return found(uid)
+
+
+def work_out(uid: str) -> None:
+    """Work a question out and keep what came of it; whatever goes wrong is kept as a problem."""
+    if not Work.objects.filter(uid=uid, state=Work.WAITING).update(state=Work.RUNNING):
+        return
+    work = Work.objects.get(uid=uid)
+    kind = KINDS[work.kind]
+    told = 0.0
+
+    def progress(done: int, of: int) -> None:
+        nonlocal told
+        now = monotonic()
+        if now - told < TELL_EVERY:
+            return
+        told = now
+        if not Work.objects.filter(uid=uid, state=Work.RUNNING).update(done=done, of=of):
+            raise Unwanted
+
+    try:
+        result = kind.work(kind.question.model_validate(work.question), progress)
+        _end(uid, state=Work.DONE, result=result.model_dump(mode="json"))
+    except Unwanted:
+        return
+    except IzettError as error:
+        _fail(uid, error.code, error.message, error.mend)
+    except Exception as error:  # whatever it is, who waits must be told
+        _fail(uid, "work-failed", f"{kind.title} could not be worked out: {error!r}.", AGAIN)
+
+
+def _died(uid: str) -> None:
+    _fail(uid, "work-failed", "The part of the program that works this out broke down.", AGAIN)
+
+
+WORKER = Worker(_died)
+
+
+def _fail(uid: str, code: str, message: str, mend: str) -> None:
+    _end(uid, state=Work.FAILED, problem={"code": code, "message": message, "mend": mend})
+
+
+def _end(uid: str, **what: Any) -> None:
+    Work.objects.filter(uid=uid, state__in=Work.UNDER_WAY).update(ended=timezone.now(), **what)

@@ -1,0 +1,30 @@
+"""What takes long: each kind of work by its key, from a question to a result."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import BaseModel
+
+from izett.progress import Progress
+from studio.advising import AdviceQuestion, advised
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of long work.
+
+    Attributes:
+        key: stable name.
+        title: for people, before “was stopped”.
+        question: what it is asked; it holds all that the result depends on, since the result is kept by it.
+        work: works the answer out; may raise what a person can put right.
+    """
+
+    key: str
+    title: str
+    question: type[BaseModel]
+    work: Callable[[Any, Progress], BaseModel]
+
+
+KINDS: Mapping[str, Kind] = {kind.key: kind for kind in (Kind("advice", "What to take next", AdviceQuestion, advised),)}

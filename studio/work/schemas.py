@@ -1,0 +1,27 @@
+"""Long work on the wire."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from studio.sheet_schemas import AdviceOut
+
+
+class WorkProblemOut(BaseModel):
+    """Why work came to nothing, and what to do about it."""
+
+    code: str
+    message: str
+    mend: str
+
+
+class WorkOut(BaseModel):
+    """Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows."""
+
+    uid: str
+    kind: str
+    state: Literal["waiting", "running", "done", "failed", "stopped"]
+    done: int
+    of: int
+    result: AdviceOut | None = None
+    problem: WorkProblemOut | None = None
