@@ -41,7 +41,7 @@ def advice_asked(data: AdviceIn) -> AdviceQuestion:
 
 
 @cache
-def _evaluator() -> Evaluator:
+def trying() -> Evaluator:
     """Return an evaluator for advice alone: what is tried here must not push out what the table remembers."""
     return Evaluator(catalogue())
 
@@ -49,7 +49,7 @@ def _evaluator() -> Evaluator:
 def advised(question: AdviceQuestion, progress: Progress) -> AdviceOut:
     """Work out what to take next, what each measure moves, and the bust dart by each source."""
     try:
-        advice = advise(_evaluator(), question.recipe.recipe(question.body, question.sides), progress)
+        advice = advise(trying(), question.recipe.recipe(question.body, question.sides), progress)
     except IzettError as error:
         return AdviceOut(next=[], effects=[], darts=[], refused=f"{error.message} {error.mend}")
     return AdviceOut(

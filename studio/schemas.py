@@ -35,9 +35,10 @@ class NumberIn(BaseModel):
 
 
 class NumberOut(BaseModel):
-    """A number read; a length in cm."""
+    """A number read, a length in cm; or why it is none that can be entered there."""
 
-    value: float
+    value: float | None = None
+    error: str = ""
 
 
 class TakenIn(LengthIn):

@@ -257,13 +257,13 @@ class MovedByOut(BaseModel):
 class PreviewIn(BaseModel):
     """A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
 
-    `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
-    asks for the cutting lines too, `source` for the source pieces under the style.
+    `against` compares its lines with that muslin of the job, `than` with another recipe on the same sheet; `cut` asks for
+    the cutting lines too, `source` for the source pieces under the style.
     """
 
     sheet: int
     recipe: RecipeDoc
-    beside: RecipeDoc | None = None
+    than: RecipeDoc | None = None
     known: list[str] = []
     against: int | None = None
     job: UUID | None = None
@@ -271,16 +271,15 @@ class PreviewIn(BaseModel):
     source: bool = False
 
 
-class BesideOut(BaseModel):
-    """Another recipe, or a muslin as it was cut, to be laid under: its pieces, and how far the lines lie apart, the farthest first."""
+class AsCutOut(BaseModel):
+    """A muslin as it was cut, to be laid under: its pieces, and how far lines have moved since, the farthest first."""
 
     pieces: list[PieceOut]
     moves: list[MoveOut]
-    refused: str
 
 
 class PreviewOut(BaseModel):
-    """A recipe worked out."""
+    """A recipe worked out; `than` says how far lines lie from the other recipe's, None where that gives no draft."""
 
     order: list[str]
     pieces: list[PieceOut]
@@ -294,8 +293,8 @@ class PreviewOut(BaseModel):
     stages: list[StageOut]
     checks: list[ResultOut]
     ease_map: list[PlaceOut]
-    against: BesideOut | None
-    beside: BesideOut | None
+    against: AsCutOut | None
+    than: list[MoveOut] | None
     titles: dict[str, str]
     cut_for: str
     cut_apart: list[str]

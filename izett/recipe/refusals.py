@@ -106,8 +106,9 @@ def _range(bound: Any, field: FieldInfo | None) -> str:
     """Return what a number may be: from and to where its field says both."""
     low, high = _bounds(field)
     if low is not None and high is not None:
-        return f"Enter a value from {low:g} to {_number(high, field)}."
-    return f"Enter at least {bound['ge']:g}." if "ge" in bound else f"Enter at most {bound['le']:g}."
+        return f"Enter a value from {_number(low, field)} to {_number(high, field)}."
+    least = "ge" in bound
+    return f"Enter at {'least' if least else 'most'} {_number(bound['ge' if least else 'le'], field)}."
 
 
 def _bounds(field: FieldInfo | None) -> tuple[Any, Any]:

@@ -7,7 +7,6 @@ from izett.catalogue import catalogue
 from izett.drafting.ease import FITS, Kind
 from izett.drafting.method import measures_used
 from izett.drafting.sets import starter_sets
-from izett.errors import ValueOutOfRange
 from izett.files.recipe_json import RecipeClothDoc
 from izett.finishing.allowances import purposes
 from izett.fitting.finding import finding_kinds
@@ -44,17 +43,15 @@ FINEST = 2
 
 @router.post("/numbers", response=NumberOut)
 def number(request: HttpRequest, data: NumberIn) -> NumberOut:
-    """Read one typed number: a length where a unit is named, else a plain one; tell where it is out of bounds."""
+    """Read a number as it is typed: a length where a unit is named, else a plain one; say where it cannot be one."""
     try:
         value = read_number(data.text) if data.unit is None else read_length(data.text, unit=data.unit).cm
     except UnreadableNumber as error:
-        raise ValueOutOfRange(f"{error}.", mend="Type it again.") from error
+        return NumberOut(error=f"{error}.")
     low, high = data.low, data.high
     if low is not None and high is not None and not low <= value <= high:
-        ends = [f"{end:g}" if data.unit is None else cm(end, FINEST) for end in (low, high)]
-        raise ValueOutOfRange(
-            f"“{data.text.strip()}” is out of range.", mend=f"Enter a value from {' to '.join(ends)}."
-        )
+        ends = (f"{end:g}" if data.unit is None else cm(end, FINEST) for end in (low, high))
+        return NumberOut(error=f"Enter a value from {' to '.join(ends)}.")
     return NumberOut(value=value)
 
 

@@ -26,7 +26,8 @@ from izett.measuring.measure import measure
 from izett.pattern.document import Pattern, Seam
 from izett.pattern.halves import doubled
 from izett.pattern.sewn import seam_lengths
-from izett.recipe.evaluator import Evaluation, Evaluator
+from izett.recipe.evaluator import Evaluation
+from studio.advising import trying
 from studio.cautions import CAUTIONS
 from studio.downloads import attachment, filename
 from studio.drawing import drawn, piece_key
@@ -36,7 +37,7 @@ from studio.problems import not_found
 from studio.state import head_of
 from studio.table_schemas import (
     AllowanceOut,
-    BesideOut,
+    AsCutOut,
     EaseOut,
     HandleOut,
     MendOut,
@@ -75,10 +76,8 @@ def moved_by(request: HttpRequest, data: MovedByIn) -> MovedByOut:
     sheet = _sheet(data.sheet)
     measures = measures_of(sheet)
     recipe = data.recipe.recipe(measures, sides_of(sheet))
-    # An evaluator of its own: what is tried here must not push out what the table remembers.
-    evaluator = Evaluator(catalogue())
-    around = measures.get(data.symbol) or evaluator.evaluate(recipe).draft.values[measure(data.symbol).symbol]
-    effect = effect_of(evaluator, recipe, data.symbol, around=around, off=TRIED_OFF)
+    around = measures.get(data.symbol) or trying().evaluate(recipe).draft.values[measure(data.symbol).symbol]
+    effect = effect_of(trying(), recipe, data.symbol, around=around, off=TRIED_OFF)
     return MovedByOut(off=TRIED_OFF, lines=[line.split(": ", 1)[1] for line in effect.lines])
 
 
@@ -150,26 +149,23 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             for p in ease_map(evaluation.pattern, ChainMap(measures, dict(evaluation.draft.values)))
         ],
         against=_against(data, pattern),
-        beside=_beside(data, pattern, sheet) if data.beside else None,
+        than=_than(data, pattern, sheet),
         titles=dict(pattern.in_words),
         cut_for=pattern.allowances.purpose,
         cut_apart=sorted(pattern.allowances.by_lineage),
     )
 
 
-def _beside(data: PreviewIn, pattern: Pattern, sheet: MeasureSheet) -> BesideOut:
-    assert data.beside is not None
+def _than(data: PreviewIn, pattern: Pattern, sheet: MeasureSheet) -> list[MoveOut] | None:
+    """Return how far lines lie from those of the other recipe; None where there is none, or no draft of it."""
+    if data.than is None:
+        return None
     try:
-        evaluation = evaluate(data.beside, sheet, owner=data.job)
-    except IzettError as error:
-        return BesideOut(pieces=[], moves=[], refused=f"{error.message} {error.mend}")
+        evaluation = evaluate(data.than, sheet, owner=data.job)
+    except IzettError:
+        return None
     other = evaluation.source if data.source else evaluation.pattern
-    sheets = sheet_pieces(other)
-    return BesideOut(
-        pieces=[drawn(s, piece_key(s, cut=False), cut=False) for s in sheets],
-        moves=[MoveOut(**asdict(m)) for m in moves(other, pattern)],
-        refused="",
-    )
+    return [MoveOut(**asdict(m)) for m in moves(other, pattern)]
 
 
 def _ease(ease: Ease) -> EaseOut:
@@ -261,16 +257,15 @@ def _as_cut(job: UUID, number: int) -> Pattern:
     return pattern_of(PatternDoc.model_validate(round_of(job_of(job), number).as_cut))
 
 
-def _against(data: PreviewIn, pattern: Pattern) -> BesideOut | None:
+def _against(data: PreviewIn, pattern: Pattern) -> AsCutOut | None:
     """Return a muslin as it was cut, in halves where the pattern has them now, and what has moved since."""
     if data.job is None or data.against is None:
         return None
     before = _as_cut(data.job, data.against)
     sheets = sheet_pieces(doubled(before, pattern))
-    return BesideOut(
+    return AsCutOut(
         pieces=[drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheets],
         moves=[MoveOut(**asdict(move)) for move in moves(before, pattern)],
-        refused="",
     )
 
 

@@ -67,16 +67,19 @@ def test_blocks_that_clothe_the_body_twice_are_no_job(page):
     assert page.get("/api/bench").json() == []
 
 
-def test_another_recipe_is_laid_beside_with_its_distances(page):
+def test_a_recipe_is_compared_with_another_line_by_line(page):
     job = page.job()
     other = {**job["recipe"], "schools": {"shoulder": "dart"}}
-    beside = previewed(page, job, beside=other)["beside"]
-    assert {piece["name"] for piece in beside["pieces"]} == {"bodice_front", "bodice_back"}
-    assert beside["moves"][0]["distance"] > 1
-    assert [m["distance"] for m in beside["moves"]] == sorted((m["distance"] for m in beside["moves"]), reverse=True)
-    refused = previewed(page, job, beside={**job["recipe"], "schools": {"bust_dart": "length"}})["beside"]
-    assert "front length" in refused["refused"] and refused["pieces"] == []
-    assert previewed(page, job)["beside"] is None
+    moves = previewed(page, job, recipe=other, than=job["recipe"])["than"]
+    assert moves[0]["distance"] > 1
+    assert [m["distance"] for m in moves] == sorted((m["distance"] for m in moves), reverse=True)
+    back = previewed(page, job, than=other)["than"]
+    assert {m["lineage"]: m["distance"] for m in back} == {
+        m["lineage"]: pytest.approx(m["distance"], abs=0.02) for m in moves
+    }
+    no_draft = {**job["recipe"], "schools": {"bust_dart": "length"}}
+    assert previewed(page, job, than=no_draft)["than"] is None
+    assert previewed(page, job)["than"] is None
 
 
 def test_exactly_what_moves_with_a_measure_is_told(page):

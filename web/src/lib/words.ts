@@ -1,4 +1,5 @@
 /** Names of the pattern in the maker's words. */
+import type { Outcome } from './api/client';
 import { bare, names } from './desk/names.svelte';
 
 /**
@@ -37,7 +38,7 @@ export function moment(text: string): string {
 	});
 }
 
-export const OUTCOMES: Record<string, string> = {
+export const OUTCOMES: Record<Outcome, string> = {
 	solved: 'solved',
 	better: 'better',
 	same: 'the same',

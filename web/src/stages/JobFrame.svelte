@@ -17,7 +17,7 @@
 
 	const id = $derived((route.params as { job?: string }).job ?? '');
 	$effect(() => {
-		if (id && desk.job?.id !== id) void desk.open(id);
+		if (id && desk.job?.id !== id) void desk.deeds.open(id);
 	});
 
 	const STAGES = [
@@ -30,16 +30,16 @@
 	] as const;
 
 	const openRound = $derived(desk.job?.rounds.find((r) => !r.closed));
-	const failing = $derived(desk.preview?.checks.filter((c) => c.verdict === 'fails').length ?? 0);
-	const odd = $derived(desk.preview?.checks.filter((c) => c.verdict === 'warns').length ?? 0);
+	const failing = $derived(desk.trial.preview?.checks.filter((c) => c.verdict === 'fails').length ?? 0);
+	const odd = $derived(desk.trial.preview?.checks.filter((c) => c.verdict === 'warns').length ?? 0);
 	const steps = $derived(desk.job?.recipe.steps?.length ?? 0);
 	const states = $derived([
 		`sheet ${desk.job?.sheet.number ?? ''}`,
-		desk.draftProblem ? 'no draft' : 'drafted',
+		desk.trial.problem ? 'no draft' : 'drafted',
 		steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : 'the block',
 		failing ? `${failing} failing` : odd ? `${odd} to look at` : 'all agrees',
 		openRound ? `muslin ${openRound.number} open` : desk.job?.rounds.length ? 'closed' : 'no muslin yet',
-		desk.preview?.stages.some((s) => s.failure) ? 'a step is skipped' : 'ready',
+		desk.trial.preview?.stages.some((s) => s.failure) ? 'a step is skipped' : 'ready',
 	]);
 	const last = $derived(desk.job?.log.at(-1));
 
@@ -48,7 +48,7 @@
 		if (target.closest('input, textarea, select, [role="dialog"]')) return;
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
 			event.preventDefault();
-			void desk.step(event.shiftKey ? 'redo' : 'undo');
+			void desk.deeds.move(event.shiftKey ? 'redo' : 'undo');
 			return;
 		}
 		if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -71,15 +71,15 @@
 				<span class="deeds">
 					<button
 						class="button small"
-						disabled={!desk.job.can_undo || desk.busy}
-						onclick={() => desk.step('undo')}
+						disabled={!desk.job.can_undo || desk.deeds.busy}
+						onclick={() => desk.deeds.move('undo')}
 						title={desk.job.can_undo ? `Undo: ${desk.job.undo_words}` : 'Nothing to undo'}
 						aria-label="Undo"><Undo2 size={17} /></button
 					>
 					<button
 						class="button small"
-						disabled={!desk.job.can_redo || desk.busy}
-						onclick={() => desk.step('redo')}
+						disabled={!desk.job.can_redo || desk.deeds.busy}
+						onclick={() => desk.deeds.move('redo')}
 						title={desk.job.can_redo ? `Redo: ${desk.job.redo_words}` : 'Nothing to redo'}
 						aria-label="Redo"><Redo2 size={17} /></button
 					>
@@ -100,13 +100,13 @@
 			<ProblemNote problem={desk.problem}>
 				{#if desk.problem.code === 'job-changed'}
 					<button class="button small main" onclick={() => desk.again()}>
-						Make my change on the newer state: {desk.unfinished}
+						Make my change on the newer state: {desk.deeds.unfinished}
 					</button>
-					<button class="button small" onclick={() => desk.letGo()}>Only show the newer state</button>
+					<button class="button small" onclick={() => desk.deeds.letGo()}>Only show the newer state</button>
 				{:else if desk.problem.offline}
 					<button class="button small main" onclick={() => desk.again()}>Try again</button>
 				{:else}
-					<button class="button small" onclick={() => (desk.problem = null)}>Understood</button>
+					<button class="button small" onclick={() => desk.understood()}>Understood</button>
 				{/if}
 			</ProblemNote>
 		</div>
@@ -131,7 +131,7 @@
 			{#if last}<span class="when figures">{moment(last.at)}</span>
 				<span class="what">{spoken(last.text)}</span>{/if}
 			<span class="saved" role="status"
-				>{desk.busy ? 'saving…' : desk.saved ? 'saved' : 'trying, not kept yet'}</span
+				>{desk.deeds.busy ? 'saving…' : desk.saved ? 'saved' : 'trying, not kept yet'}</span
 			>
 		</button>
 		{#if story && desk.job}

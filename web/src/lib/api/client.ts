@@ -33,6 +33,7 @@ export type Comparison = Schemas['ComparisonOut'];
 export type SheetRead = Schemas['SheetReadOut'];
 export type Chart = Schemas['ChartOut'];
 export type Size = Schemas['SizeIn'];
+export type NumberRead = Schemas['NumberOut'];
 export type Outcome = Schemas['Outcome'];
 export type Half = Step['half'];
 export type Section = NonNullable<Step['section']>;
@@ -43,7 +44,10 @@ export type Ease = Schemas['EaseOut'];
 export type Block = Schemas['BlockOut'];
 export type StarterSet = Schemas['StarterSetOut'];
 export type HouseRule = Schemas['HouseRuleOut'];
-export type Beside = Schemas['BesideOut'];
+export type AsCut = Schemas['AsCutOut'];
+export type Line = Schemas['RunOut'];
+export type Move = Schemas['MoveOut'];
+export type Work = Schemas['WorkOut'];
 export type Stage = Schemas['StageOut'];
 export type Check = Schemas['ResultOut'];
 export type Operation = Schemas['OperationOut'];
@@ -89,7 +93,7 @@ const sendToken: Middleware = {
 export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => globalThis.fetch(request) });
 api.use(sendToken);
 
-interface Answer<T> {
+export interface Answer<T> {
 	data?: T;
 	error?: unknown;
 	response: Response;

@@ -359,7 +359,7 @@ export interface paths {
         put?: never;
         /**
          * Number
-         * @description Read one typed number: a length where a unit is named, else a plain one; tell where it is out of bounds.
+         * @description Read a number as it is typed: a length where a unit is named, else a plain one; say where it cannot be one.
          */
         post: operations["studio_routers_measuring_number"];
         delete?: never;
@@ -1387,11 +1387,16 @@ export interface components {
         };
         /**
          * NumberOut
-         * @description A number read; a length in cm.
+         * @description A number read, a length in cm; or why it is none that can be entered there.
          */
         NumberOut: {
             /** Value */
-            value: number;
+            value?: number | null;
+            /**
+             * Error
+             * @default
+             */
+            error: string;
         };
         /**
          * NumberIn
@@ -2861,16 +2866,14 @@ export interface components {
             draws: string[];
         };
         /**
-         * BesideOut
-         * @description Another recipe, or a muslin as it was cut, to be laid under: its pieces, and how far the lines lie apart, the farthest first.
+         * AsCutOut
+         * @description A muslin as it was cut, to be laid under: its pieces, and how far lines have moved since, the farthest first.
          */
-        BesideOut: {
+        AsCutOut: {
             /** Pieces */
             pieces: components["schemas"]["PieceOut"][];
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
-            /** Refused */
-            refused: string;
         };
         /**
          * EaseOut
@@ -2967,7 +2970,7 @@ export interface components {
         };
         /**
          * PreviewOut
-         * @description A recipe worked out.
+         * @description A recipe worked out; `than` says how far lines lie from the other recipe's, None where that gives no draft.
          */
         PreviewOut: {
             /** Order */
@@ -2994,8 +2997,9 @@ export interface components {
             checks: components["schemas"]["ResultOut"][];
             /** Ease Map */
             ease_map: components["schemas"]["PlaceOut"][];
-            against: components["schemas"]["BesideOut"] | null;
-            beside: components["schemas"]["BesideOut"] | null;
+            against: components["schemas"]["AsCutOut"] | null;
+            /** Than */
+            than: components["schemas"]["MoveOut"][] | null;
             /** Titles */
             titles: {
                 [key: string]: string;
@@ -3169,14 +3173,14 @@ export interface components {
          * PreviewIn
          * @description A recipe to work out for a sheet; pieces whose keys are `known` are not sent again.
          *
-         *     `against` compares with that muslin of the job, `beside` with another recipe on the same sheet, laid under it; `cut`
-         *     asks for the cutting lines too, `source` for the source pieces under the style.
+         *     `against` compares its lines with that muslin of the job, `than` with another recipe on the same sheet; `cut` asks for
+         *     the cutting lines too, `source` for the source pieces under the style.
          */
         PreviewIn: {
             /** Sheet */
             sheet: number;
             recipe: components["schemas"]["RecipeDoc"];
-            beside?: components["schemas"]["RecipeDoc"] | null;
+            than?: components["schemas"]["RecipeDoc"] | null;
             /**
              * Known
              * @default []

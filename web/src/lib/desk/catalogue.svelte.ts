@@ -1,26 +1,20 @@
 /** The catalogue, loaded once: measures, findings, purposes, cautions. */
-import {
-	answered,
-	api,
-	asProblem,
-	type Catalogue,
-	type Measure,
-	type Problem,
-	type StarterSet,
-} from '../api/client';
+import { api, type Catalogue, type Measure, type Problem, type StarterSet } from '../api/client';
+import { Loaded } from '../api/loaded.svelte';
 
 class Shelf {
-	all = $state<Catalogue | null>(null);
-	problem = $state<Problem | null>(null);
+	readonly catalogue = new Loaded<Catalogue>();
+
+	get all(): Catalogue | null {
+		return this.catalogue.value;
+	}
+
+	get problem(): Problem | null {
+		return this.catalogue.problem;
+	}
 
 	async load(): Promise<void> {
-		if (this.all) return;
-		try {
-			this.all = await answered(api.GET('/api/catalogue'));
-			this.problem = null;
-		} catch (error) {
-			this.problem = asProblem(error);
-		}
+		if (!this.all && !this.catalogue.busy) await this.catalogue.load(api.GET('/api/catalogue'));
 	}
 
 	/** The starter set of a key; the first where there is none of that name. */

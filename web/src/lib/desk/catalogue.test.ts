@@ -3,7 +3,7 @@ import type { Catalogue } from '../api/client';
 import { shelf } from './catalogue.svelte';
 
 beforeEach(() => {
-	shelf.all = {
+	shelf.catalogue.value = {
 		measures: [{ symbol: 'hip_girth', name: 'Hip girth' }],
 		sets: [{ key: 'bodice' }, { key: 'skirt' }],
 		blocks: [

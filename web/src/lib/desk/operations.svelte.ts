@@ -1,22 +1,16 @@
 /** The kinds of steps with their fields, loaded once. */
-import { answered, api, asProblem, type Operation, type Problem } from '../api/client';
+import { api, type Operation } from '../api/client';
+import { Loaded } from '../api/loaded.svelte';
 
 class Operations {
-	all = $state.raw<Operation[]>([]);
-	problem = $state<Problem | null>(null);
+	private readonly kinds = new Loaded<Operation[]>();
 
 	async load(): Promise<void> {
-		if (this.all.length) return;
-		try {
-			this.all = await answered(api.GET('/api/operations'));
-			this.problem = null;
-		} catch (error) {
-			this.problem = asProblem(error);
-		}
+		if (!this.kinds.value && !this.kinds.busy) await this.kinds.load(api.GET('/api/operations'));
 	}
 
 	of(key: string): Operation | undefined {
-		return this.all.find((operation) => operation.key === key);
+		return this.kinds.value?.find((operation) => operation.key === key);
 	}
 }
 

@@ -69,6 +69,11 @@ export function withStep(recipe: Recipe, step: Step): Recipe {
 	return { ...recipe, steps: known ? steps.map((s) => (s.uid === step.uid ? step : s)) : [...steps, step] };
 }
 
+/** Return the recipe with steps added at its end. */
+export function withSteps(recipe: Recipe, steps: readonly Step[]): Recipe {
+	return { ...recipe, steps: [...recipe.steps, ...steps] };
+}
+
 /** Return the recipe without a step. */
 export function withoutStep(recipe: Recipe, uid: string): Recipe {
 	return { ...recipe, steps: (recipe.steps ?? []).filter((s) => s.uid !== uid) };

@@ -1,13 +1,15 @@
 <!-- Choosing a standard size: chart, size, and height where the chart leaves it open. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Chart, type Problem, type Size } from '../api/client';
+	import { api, type Chart, type Size } from '../api/client';
+	import { Loaded } from '../api/loaded.svelte';
 	import { reading, show } from '../units.svelte';
 	import ProblemNote from './ProblemNote.svelte';
 
 	let { onchoose }: { onchoose: (size: Size | null) => void } = $props();
 
-	let charts = $state.raw<Chart[]>([]);
-	let problem = $state<Problem | null>(null);
+	const loaded = new Loaded<Chart[]>();
+	const charts = $derived(loaded.value ?? []);
+	const problem = $derived(loaded.problem);
 	let key = $state('');
 	let size = $state('');
 	let height = $state(0);
@@ -15,15 +17,7 @@
 
 	const chart = $derived(charts.find((c) => c.key === key));
 
-	async function load(): Promise<void> {
-		try {
-			charts = await answered(api.GET('/api/charts'));
-			if (charts[0]) take(charts[0]);
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
-	void load();
+	void loaded.load(api.GET('/api/charts')).then((found) => found?.[0] && take(found[0]));
 
 	function take(found: Chart): void {
 		key = found.key;

@@ -3,10 +3,10 @@
 	import { getDesk } from '../desk/context';
 
 	const desk = getDesk();
-	const styled = $derived(desk.recipe?.steps.some((step) => step.on) ?? false);
+	const styled = $derived(desk.trial.recipe?.steps.some((step) => step.on) ?? false);
 
 	function turn(): void {
-		desk.showSource(!desk.source);
+		desk.trial.look({ source: !desk.trial.looked.source });
 	}
 
 	function key(event: KeyboardEvent): void {
@@ -27,10 +27,10 @@
 	<button
 		class="button small"
 		onclick={turn}
-		aria-pressed={desk.source}
+		aria-pressed={desk.trial.looked.source}
 		title="Under the style, or as styled (U)"
 	>
-		{desk.source ? 'Show it styled' : 'Show the block under the style'}
+		{desk.trial.looked.source ? 'Show it styled' : 'Show the block under the style'}
 	</button>
 {/if}
 

@@ -15,15 +15,15 @@
 		ringPath,
 		shaped,
 		zoomed,
+		type Layer,
 		type Pair,
 		type View,
 	} from './view';
 
 	interface Props {
 		pieces: Piece[];
-		/** The pattern as it was, laid under the new in its pencil. */
-		under?: Piece[];
-		underColour?: string;
+		/** Other patterns, laid under this one, each in its pencil. */
+		under?: Layer[];
 		/** Names of lines, darts and points to light. */
 		lit?: ReadonlySet<string>;
 		/** Told what line is pointed at. */
@@ -44,7 +44,6 @@
 	let {
 		pieces,
 		under = [],
-		underColour = 'var(--pencil-1)',
 		lit = new Set<string>(),
 		onpoint = () => {},
 		hidden = null,
@@ -246,14 +245,18 @@
 				onpoint={point}
 			/>
 		{/each}
-		{#each under as piece (piece.name)}
-			{@const over = layout.find((p) => p.piece.name === piece.name)}
-			{#if over}
-				<g transform="translate({over.dx} {-over.dy}) scale(1 -1)" class="under" style:stroke={underColour}>
-					<path d={ringPath(piece.edges)} data-under={piece.name} />
-					{#each piece.diamonds as diamond (diamond.name)}<path d={linePath(diamond.outline, true)} />{/each}
-				</g>
-			{/if}
+		{#each under as { pieces: others, pencil = 'var(--pencil-1)' }, n (n)}
+			{#each others as piece (piece.name)}
+				{@const over = layout.find((p) => p.piece.name === piece.name)}
+				{#if over}
+					<g transform="translate({over.dx} {-over.dy}) scale(1 -1)" class="under" style:stroke={pencil}>
+						<path d={ringPath(piece.edges)} data-under={piece.name} />
+						{#each piece.diamonds as diamond (diamond.name)}<path
+								d={linePath(diamond.outline, true)}
+							/>{/each}
+					</g>
+				{/if}
+			{/each}
 		{/each}
 		{#if walk}<Walking {layout} walk={walk.walk} at={walk.at} {perPixel} />{/if}
 		{#each held as { handle, x, y } (handle.symbol)}

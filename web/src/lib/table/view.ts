@@ -11,6 +11,12 @@ export interface View {
 	height: number;
 }
 
+/** A pattern laid under another, and the pencil that it is drawn in. */
+export interface Layer {
+	pieces: Piece[];
+	pencil?: string;
+}
+
 export interface Placed {
 	piece: Piece;
 	dx: number;

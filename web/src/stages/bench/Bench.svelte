@@ -1,22 +1,21 @@
 <!-- The bench: jobs as tickets, each with where it stands and what is waiting. -->
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Ticket } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { day } from '../../lib/words';
 	import { navigate, p } from '../../router';
 
-	let tickets = $state<Ticket[] | null>(null);
-	let problem = $state<Problem | null>(null);
+	const bench = new Loaded<Ticket[]>();
+	const tickets = $derived(bench.value);
+	let refused = $state<Problem | null>(null);
+	const problem = $derived(refused ?? bench.problem);
 	let bringing = $state(false);
 
 	async function load(): Promise<void> {
-		try {
-			tickets = await answered(api.GET('/api/bench'));
-			problem = null;
-		} catch (error) {
-			problem = asProblem(error);
-		}
+		refused = null;
+		await bench.load(api.GET('/api/bench'));
 	}
 	void load();
 
@@ -49,7 +48,7 @@
 			);
 			await navigate('/jobs/:job/draft', { params: { job: job.id } });
 		} catch (error) {
-			problem = asProblem(error);
+			refused = asProblem(error);
 		} finally {
 			bringing = false;
 		}

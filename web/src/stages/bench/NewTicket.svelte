@@ -1,13 +1,16 @@
 <!-- A new ticket: whose, what, by when. -->
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Size, type Wearer } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import SizeChoice from '../../lib/parts/SizeChoice.svelte';
 	import { navigate, p } from '../../router';
 
-	let wearers = $state<Wearer[]>([]);
+	const known = new Loaded<Wearer[]>();
+	let added = $state<Wearer[]>([]);
+	const wearers = $derived([...(known.value ?? []), ...added]);
 	let chosen = $state('new');
 	let name = $state('');
 	let note = $state('');
@@ -15,20 +18,15 @@
 	let due = $state('');
 	let chosenSet = $state('bodice');
 	const set = $derived(shelf.set(chosenSet));
-	let problem = $state<Problem | null>(null);
+	let refused = $state<Problem | null>(null);
+	const problem = $derived(refused ?? known.problem);
 	let busy = $state(false);
 	let size = $state<Size | null>(null);
 	const people = $derived(wearers.filter((w) => !w.size));
 
-	async function load(): Promise<void> {
-		try {
-			wearers = await answered(api.GET('/api/wearers'));
-			if (people[0] && chosen === 'new') chosen = people[0].id;
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
-	void load();
+	void known.load(api.GET('/api/wearers')).then(() => {
+		if (people[0] && chosen === 'new') chosen = people[0].id;
+	});
 
 	async function theWearer(): Promise<Wearer> {
 		if (chosen === 'new') return answered(api.POST('/api/wearers', { body: { name, note } }));
@@ -42,7 +40,7 @@
 		try {
 			const wearer = await theWearer();
 			chosen = wearer.id;
-			if (!wearers.some((w) => w.id === wearer.id)) wearers = [...wearers, wearer];
+			if (!wearers.some((w) => w.id === wearer.id)) added = [...added, wearer];
 			if (!wearer.newest) {
 				const search = { garment, due, set: chosenSet };
 				await navigate('/wearers/:wearer/measure', { params: { wearer: wearer.id }, search });
@@ -57,7 +55,7 @@
 			);
 			await navigate('/jobs/:job/draft', { params: { job: job.id } });
 		} catch (error) {
-			problem = asProblem(error);
+			refused = asProblem(error);
 		} finally {
 			busy = false;
 		}

@@ -24,13 +24,13 @@
 	let walk = $state.raw<{ walk: Walk; at: number } | null>(null);
 </script>
 
-<TableAndPanel problem={desk.draftProblem}>
+<TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
 		<Table
-			pieces={desk.pieces}
+			pieces={desk.trial.pieces}
 			{lit}
 			walk={shown === 'walk' ? walk : null}
-			label={`The pattern: ${desk.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
+			label={`The pattern: ${desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
 		/>
 	{/snippet}
 	{#snippet panel()}

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Check, Half } from '../../lib/api/client';
 	import { ofRight } from '../../lib/desk/names.svelte';
+	import { oddOf } from '../../lib/desk/checks';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep, withStep } from '../../lib/desk/recipe';
@@ -11,8 +12,8 @@
 
 	const desk = getDesk();
 	void operations.load();
-	const checks = $derived(desk.preview?.checks ?? []);
-	const odd = $derived(checks.filter((c) => c.verdict === 'fails' || c.verdict === 'warns'));
+	const checks = $derived(desk.trial.preview?.checks ?? []);
+	const odd = $derived(oddOf(checks));
 	const accepted = $derived(checks.filter((c) => c.verdict === 'accepted'));
 	const fine = $derived(checks.filter((c) => c.verdict === 'passes'));
 	const MARKS: Record<string, string> = {
@@ -35,7 +36,7 @@
 		const operation = operations.of(kind);
 		const half = operation?.sided ? (check.half as Half) : 'both';
 		const step = newStep(kind, params, { version: operation?.version, half, why: plain(check.words) });
-		void desk.keep((recipe) => withStep(recipe, step), words);
+		void desk.deeds.keep((recipe) => withStep(recipe, step), words);
 	}
 
 	function accept(check: Check): void {
@@ -53,7 +54,7 @@
 			reason: reason.trim(),
 		};
 		const step = newStep('accept', params, { version: operations.of('accept')?.version });
-		void desk.keep((recipe) => withStep(recipe, step), `Accepted: ${plain(check.words)}`);
+		void desk.deeds.keep((recipe) => withStep(recipe, step), `Accepted: ${plain(check.words)}`);
 		accepting = null;
 		reason = '';
 	}
@@ -84,7 +85,7 @@
 						{#each check.mends as way, n (n)}
 							<button
 								class="button small"
-								disabled={desk.busy}
+								disabled={desk.deeds.busy}
 								onclick={() => mend(way.kind, way.params, way.words, check)}>{spoken(way.words)}</button
 							>
 						{/each}

@@ -1,6 +1,6 @@
 <!-- The ease on the body: at every level and local width, pattern less body, against what is wanted. -->
 <script lang="ts">
-	import { answered, api, asProblem, type BodyDrawing as Drawn, type EasePlace } from '../../lib/api/client';
+	import { api, type BodyDrawing as Drawn, type EasePlace } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import BodyDrawing from '../../lib/parts/BodyDrawing.svelte';
 	import { shown } from '../../lib/units.svelte';
@@ -8,19 +8,17 @@
 	let { ondraws }: { ondraws: (names: string[]) => void } = $props();
 
 	const desk = getDesk();
-	let figure = $state.raw<Drawn | null>(null);
+	const drawing = desk.reads<Drawn>();
+	const figure = $derived(drawing.value);
 	let lit = $state<string | null>(null);
 
 	$effect(() => {
 		const sheet = desk.job?.sheet.id;
 		if (sheet === undefined) return;
-		answered(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } })).then(
-			(drawn) => (figure = drawn as Drawn),
-			(error) => (desk.problem = asProblem(error)),
-		);
+		void drawing.load(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } }));
 	});
 
-	const places = $derived(desk.preview?.ease_map ?? []);
+	const places = $derived(desk.trial.preview?.ease_map ?? []);
 	/** The tape of a place: its measure's own line on the figure. */
 	const TAPES: Record<string, string> = {
 		shoulder: 'shoulder_length',

@@ -1,6 +1,6 @@
 <!-- Walk: one edge rolled along the other, by slider or by key; notches and where the shapes part are read off. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Walk } from '../../lib/api/client';
+	import { api, type Walk } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
@@ -12,26 +12,24 @@
 	let { onwalk, ondraws }: Props = $props();
 
 	const desk = getDesk();
-	const seams = $derived(desk.preview?.seams ?? []);
+	const seams = $derived(desk.trial.preview?.seams ?? []);
 	let chosen = $state('');
 	const name = $derived(chosen || (seams.find((s) => s.name === 'cap')?.name ?? seams[0]?.name ?? ''));
-	let walk = $state.raw<Walk | null>(null);
+	const walked = desk.reads<Walk>();
+	const walk = $derived(walked.value);
 	let at = $state(0);
 
 	$effect(() => {
 		const { job } = desk;
 		// Walked again whenever the pattern changes under it.
-		if (!job || !name || !desk.preview) return;
+		if (!job || !name || !desk.trial.preview) return;
 		ondraws(seams.find((s) => s.name === name)?.lines ?? []);
-		answered(api.POST('/api/walk', { body: { sheet: job.sheet.id, recipe: job.recipe, seam: name } })).then(
-			(answer) => {
-				const found = answer as Walk;
-				walk = found;
-				at = Math.min(at, found.steps.length - 1);
-				onwalk({ walk: found, at });
-			},
-			(error) => (desk.problem = asProblem(error)),
-		);
+		const body = { sheet: job.sheet.id, recipe: job.recipe, seam: name, job: job.id };
+		void walked.load(api.POST('/api/walk', { body })).then((found) => {
+			if (!found) return;
+			at = Math.min(at, found.steps.length - 1);
+			onwalk({ walk: found, at });
+		});
 	});
 
 	function to(step: number): void {

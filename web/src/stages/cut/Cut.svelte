@@ -1,27 +1,26 @@
 <!-- Cut: seam allowances for a purpose, line by line where wished; print at true size, and open files. -->
 <script lang="ts">
-	import { answered, api, asProblem } from '../../lib/api/client';
 	import { bare } from '../../lib/desk/names.svelte';
 	import { cuttingOf, withCutting, type Cutting } from '../../lib/desk/recipe';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import NumberField from '../../lib/parts/NumberField.svelte';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import Table from '../../lib/table/Table.svelte';
-	import { reading, shown, typed } from '../../lib/units.svelte';
+	import { shown } from '../../lib/units.svelte';
 	import { lineOnBoth } from '../../lib/words';
 
 	const desk = getDesk();
 	desk.begin({ cut: true });
 
 	let lit = $state<string[]>([]);
-	let errors = $state<Record<string, string>>({});
 
 	const purposes = $derived(shelf.all?.purposes ?? []);
 	const cutting = $derived(cuttingOf(desk.job?.recipe));
 	const purpose = $derived(purposes.find((p) => p.key === cutting.purpose));
 	const lines = $derived.by(() => {
 		const found: { lineage: string; role: string; width: number }[] = [];
-		for (const piece of desk.pieces)
+		for (const piece of desk.trial.pieces)
 			for (const edge of piece.edges) {
 				// A line has one allowance, on either half.
 				const lineage = bare(edge.lineage);
@@ -34,25 +33,16 @@
 
 	/** Keep a change of the allowances: a step of the recipe. */
 	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
-		await desk.keep((recipe) => withCutting(recipe, change), 'Seam allowances');
+		await desk.deeds.keep((recipe) => withCutting(recipe, change), 'Seam allowances');
 	}
 
 	function cutFor(purpose: string): void {
 		void set((now) => ({ ...now, purpose }));
 	}
 
-	async function widen(lineage: string, text: string): Promise<void> {
-		let cm: number | null = null;
-		if (text.trim())
-			try {
-				cm = (await answered(api.POST('/api/lengths', { body: { text, unit: reading.unit } }))).cm;
-			} catch (error) {
-				const problem = asProblem(error);
-				errors[lineage] = `${problem.message} ${problem.mend}`;
-				return;
-			}
-		delete errors[lineage];
-		await set((now) => {
+	/** Give a line an allowance of its own, or the usual one again. */
+	function widen(lineage: string, cm: number | null): void {
+		void set((now) => {
 			const lines = now.lines.filter((one) => one.line !== lineage);
 			return { ...now, lines: cm === null ? lines : [...lines, { line: lineage, width: cm }] };
 		});
@@ -63,9 +53,14 @@
 	}
 </script>
 
-<TableAndPanel problem={desk.draftProblem}>
+<TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
-		<Table pieces={desk.pieces} lit={new Set(lit)} showCutting label="The pieces with their cutting lines" />
+		<Table
+			pieces={desk.trial.pieces}
+			lit={new Set(lit)}
+			showCutting
+			label="The pieces with their cutting lines"
+		/>
 	{/snippet}
 	{#snippet panel()}
 		<h2>Print and carry</h2>
@@ -83,7 +78,7 @@
 			<select
 				class="field"
 				value={cutting.purpose}
-				disabled={desk.busy}
+				disabled={desk.deeds.busy}
 				onchange={(e) => cutFor(e.currentTarget.value)}
 			>
 				{#each purposes as p (p.key)}<option value={p.key}>{p.title}</option>{/each}
@@ -94,20 +89,16 @@
 			{#each lines as line (line.lineage)}
 				{@const own = cutting.lines.some((one) => one.line === line.lineage)}
 				<li onpointerenter={() => (lit = [line.lineage])} onpointerleave={() => (lit = [])} class:own>
-					<label for="w-{line.lineage}">{lineOnBoth(line.lineage)}</label>
-					<input
-						id="w-{line.lineage}"
-						class="field figures"
-						autocomplete="off"
-						value={typed(line.width, reading.unit)}
+					<NumberField
+						label={lineOnBoth(line.lineage)}
+						value={line.width}
+						unit="cm"
 						title={own
 							? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
 							: ''}
-						aria-invalid={errors[line.lineage] ? 'true' : undefined}
-						onchange={(e) => widen(line.lineage, e.currentTarget.value)}
+						onvalue={(cm) => widen(line.lineage, cm)}
+						onempty={() => widen(line.lineage, null)}
 					/>
-					<span class="soft">{reading.unit}</span>
-					{#if errors[line.lineage]}<p class="error">{errors[line.lineage]}</p>{/if}
 				</li>
 			{/each}
 		</ul>
@@ -137,28 +128,15 @@
 		padding: 0;
 	}
 	li {
-		display: grid;
-		grid-template-columns: 1fr 5rem 1.6rem;
-		gap: 0.4rem;
-		align-items: center;
 		padding: 0.2rem 0;
 		border-bottom: 1px solid var(--rule);
 	}
 	li:hover {
 		background: var(--chalk-soft);
 	}
-	li input {
-		text-align: right;
-		min-height: 2rem;
-	}
-	.own input {
+	.own :global(input) {
 		border-color: var(--chalk);
 		border-width: 2px;
 		font-weight: 600;
-	}
-	.error {
-		grid-column: 1 / -1;
-		color: var(--wax);
-		font-size: 0.9rem;
 	}
 </style>

@@ -10,7 +10,7 @@
 
 	const desk = getDesk();
 	const all = $derived(shelf.all?.blocks ?? []);
-	const chosen = $derived(desk.recipe ? blocksOf(desk.recipe) : []);
+	const chosen = $derived(desk.trial.recipe ? blocksOf(desk.trial.recipe) : []);
 
 	function title(key: string): string {
 		return all.find((block) => block.key === key)?.title.toLowerCase() ?? key;
@@ -21,7 +21,7 @@
 		const left = chosen.filter((key) => key !== block.key);
 		const next = on ? adding(all, chosen, block.key) : standing(all, left);
 		if (next.length)
-			await desk.keep(
+			await desk.deeds.keep(
 				(recipe) => withBlocks(recipe, next),
 				on ? `drafted with ${title(block.key)}` : `without ${title(block.key)}`,
 			);
@@ -38,7 +38,7 @@
 			<input
 				type="checkbox"
 				checked={on}
-				disabled={desk.busy || (on && chosen.length === 1)}
+				disabled={desk.deeds.busy || (on && chosen.length === 1)}
 				onchange={(e) => toggle(block, e.currentTarget)}
 			/>
 			<span>

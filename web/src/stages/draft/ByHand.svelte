@@ -19,12 +19,12 @@
 
 	let at = $state(0);
 	let playing = $state(false);
-	const steps = $derived(inOrder(desk.preview?.sums ?? []));
+	const steps = $derived(inOrder(desk.trial.preview?.sums ?? []));
 	const step = $derived(steps[Math.min(at, steps.length - 1)]);
-	const drawn = $derived(settledBy(desk.pieces, steps, at));
+	const drawn = $derived(settledBy(desk.trial.pieces, steps, at));
 
 	$effect(() => {
-		onhide(hiddenAt(desk.pieces, steps, at));
+		onhide(hiddenAt(desk.trial.pieces, steps, at));
 		ondraws(step?.draws ?? []);
 	});
 	$effect(() => {

@@ -4,8 +4,10 @@
 	import { searchParams } from 'sv-router';
 	import type { Allowance } from '../../lib/api/client';
 	import { withValue } from '../../lib/desk/recipe';
+	import type { Trial } from '../../lib/desk/trial.svelte';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { p } from '../../router';
+	import { oddOf } from '../../lib/desk/checks';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import UnderTheStyle from '../../lib/parts/UnderTheStyle.svelte';
@@ -34,41 +36,41 @@
 	let pulled: Allowance | null = null;
 
 	function pull(symbol: string, units: number, done: boolean): void {
-		pulled ??= desk.preview?.allowances.find((a) => a.symbol === symbol) ?? null;
-		if (!pulled || !desk.recipe) return;
+		pulled ??= desk.trial.preview?.allowances.find((a) => a.symbol === symbol) ?? null;
+		if (!pulled || !desk.trial.recipe) return;
 		const { label, low, high, value: before, unit } = pulled;
 		const value = Math.round(Math.min(Math.max(before + units, low), high) * 1000) / 1000;
 		if (done) {
 			pulled = null;
-			void desk.keep(
+			void desk.deeds.keep(
 				(recipe) => withValue(recipe, symbol, value),
 				`${label}: pulled to ${value} ${unit}`.trim(),
 			);
-		} else desk.try(withValue(desk.recipe, symbol, value));
+		} else desk.trial.try(withValue(desk.trial.recipe, symbol, value));
 	}
 
 	let pointed = $state<string | null>(null);
 	let drawn = $state<string[]>([]);
+	/** What another school would draw, laid under the draft. */
+	let other = $state.raw<Trial | null>(null);
 	let hidden = $state.raw<ReadonlySet<string> | null>(null);
 	const lit = $derived(new Set(drawn));
 	/** The measures that a draft which cannot be made asks for again. */
-	const toRetake = $derived((desk.draftProblem?.where ?? []).filter((symbol) => shelf.measure(symbol)));
-	const odd = $derived(
-		desk.preview?.checks.filter((c) => c.verdict === 'fails' || c.verdict === 'warns').length ?? 0,
-	);
+	const toRetake = $derived((desk.trial.problem?.where ?? []).filter((symbol) => shelf.measure(symbol)));
+	const odd = $derived(oddOf(desk.trial.preview?.checks).length);
 </script>
 
-<TableAndPanel problem={desk.draftProblem}>
+<TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
 		<Table
-			pieces={desk.pieces}
-			under={desk.beside ? (desk.preview?.beside?.pieces ?? []) : []}
+			pieces={desk.trial.pieces}
+			under={other ? [{ pieces: other.pieces }] : []}
 			{lit}
 			{hidden}
-			handles={shown === 'ease' && desk.source ? (desk.preview?.handles ?? []) : []}
+			handles={shown === 'ease' && desk.trial.looked.source ? (desk.trial.preview?.handles ?? []) : []}
 			onpull={pull}
 			onpoint={(name) => (pointed = name)}
-			label={`The draft: ${desk.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
+			label={`The draft: ${desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
 		/>
 		<UnderTheStyle />
 	{/snippet}
@@ -105,7 +107,7 @@
 			{:else if shown === 'block'}
 				<Blocks />
 			{:else if shown === 'schools'}
-				<Schools ondraws={(names) => (drawn = names)} />
+				<Schools ondraws={(names) => (drawn = names)} onlay={(laid) => (other = laid)} />
 			{:else if shown === 'hand'}
 				<ByHand onhide={(names) => (hidden = names)} ondraws={(names) => (drawn = names)} />
 			{:else}

@@ -20,11 +20,11 @@
 	/** Of a quarter inch or half centimetre a slider's step is fine enough: finer is typed. */
 	const STEP = { cm: 0.1, in: 0.15875 };
 
-	const allowances = $derived(desk.preview?.allowances ?? []);
-	const eases = $derived(desk.preview?.eases ?? []);
+	const allowances = $derived(desk.trial.preview?.allowances ?? []);
+	const eases = $derived(desk.trial.preview?.eases ?? []);
 	const ofEase = $derived(new Map(allowances.map((a) => [a.symbol, a])));
 	const levels = $derived(new Set(eases.map((e) => e.symbol)));
-	const shaped = $derived(new Set((desk.preview?.handles ?? []).map((h) => h.symbol)));
+	const shaped = $derived(new Set((desk.trial.preview?.handles ?? []).map((h) => h.symbol)));
 	const shapes = $derived(allowances.filter((a) => shaped.has(a.symbol)));
 	const others = $derived(allowances.filter((a) => !levels.has(a.symbol) && !shaped.has(a.symbol)));
 	const changed = $derived(others.filter((a) => a.state !== 'usual'));
@@ -34,7 +34,8 @@
 
 	function slide(allowance: Allowance, value: number): void {
 		held[allowance.symbol] = value;
-		if (desk.recipe) desk.try(withValue(desk.recipe, allowance.symbol, Math.round(value * 1000) / 1000));
+		if (desk.trial.recipe)
+			desk.trial.try(withValue(desk.trial.recipe, allowance.symbol, Math.round(value * 1000) / 1000));
 	}
 
 	/** A slider that has rested for this long (ms) is kept: keys in a row are one change, not ten. */
@@ -52,7 +53,7 @@
 			value === null
 				? `${allowance.label}: back to the usual`
 				: `${allowance.label}: ${amount(allowance, value)}`;
-		await desk.keep((recipe) => withValue(recipe, allowance.symbol, value), words);
+		await desk.deeds.keep((recipe) => withValue(recipe, allowance.symbol, value), words);
 		delete held[allowance.symbol];
 	}
 
@@ -85,7 +86,7 @@
 {/snippet}
 
 <FitAndCloth />
-{#if desk.preview}
+{#if desk.trial.preview}
 	<Notices />
 	{#each eases as ease (ease.key)}
 		{@const allowance = ofEase.get(ease.symbol)}
@@ -134,7 +135,7 @@
 		<summary>Other allowances{changed.length ? ` (${changed.length} changed)` : ''}</summary>
 		{#each others as allowance (allowance.symbol)}{@render field(allowance)}{/each}
 	</details>
-{:else if desk.draftProblem}
+{:else if desk.trial.problem}
 	<p class="soft">
 		There is no draft yet. An easier fit gives more room; another block may suit the shape; a measure taken
 		again may settle it.

@@ -4,34 +4,33 @@
 	import type { Recipe } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { getDesk } from '../../lib/desk/context';
+	import NumberField from '../../lib/parts/NumberField.svelte';
 
 	const desk = getDesk();
 	type Cloth = NonNullable<Recipe['cloth']>;
 	const CLOTHS: Record<string, string> = { woven: 'woven', stretch: 'woven with stretch', knit: 'knit' };
 	/** %. What a knit or a woven with stretch usually gives, until it is tried on the cloth. */
 	const USUAL_STRETCH: Record<string, number> = { woven: 0, stretch: 20, knit: 50 };
+	/** %. No cloth stretches more in comfort. */
+	const MOST_STRETCH = 150;
 
-	const fit = $derived(desk.recipe?.fit ?? 'fitted');
-	const cloth = $derived<Cloth>(desk.recipe?.cloth ?? { kind: 'woven', stretch: 0 });
-	let error = $state('');
+	const fit = $derived(desk.trial.recipe?.fit ?? 'fitted');
+	const cloth = $derived<Cloth>(desk.trial.recipe?.cloth ?? { kind: 'woven', stretch: 0 });
 
 	function useFit(value: string): void {
-		void desk.keep((recipe) => ({ ...recipe, fit: value }), `${value} fit`);
+		void desk.deeds.keep((recipe) => ({ ...recipe, fit: value }), `${value} fit`);
 	}
 
 	function useCloth(kind: string): void {
 		const next = { kind: kind as Cloth['kind'], stretch: USUAL_STRETCH[kind] ?? 0 };
-		void desk.keep((recipe) => ({ ...recipe, cloth: next }), `${CLOTHS[kind]} cloth`);
+		void desk.deeds.keep((recipe) => ({ ...recipe, cloth: next }), `${CLOTHS[kind]} cloth`);
 	}
 
-	function useStretch(text: string): void {
-		const stretch = Number(text.replace(',', '.').replace('%', ''));
-		if (!text.trim() || Number.isNaN(stretch) || stretch < 0 || stretch > 150) {
-			error = 'Enter a value from 0 to 150 %: by how much 10 cm of it stretch in comfort.';
-			return;
-		}
-		error = '';
-		void desk.keep((recipe) => ({ ...recipe, cloth: { ...cloth, stretch } }), `a stretch of ${stretch} %`);
+	function useStretch(stretch: number): void {
+		void desk.deeds.keep(
+			(recipe) => ({ ...recipe, cloth: { ...cloth, stretch } }),
+			`a stretch of ${stretch} %`,
+		);
 	}
 </script>
 
@@ -54,20 +53,18 @@
 				>{/each}
 		</select>
 		{#if cloth.kind !== 'woven'}
-			<label for="stretch" class="sr-only">Stretch, in %</label>
-			<input
-				id="stretch"
-				class="field figures"
-				autocomplete="off"
-				value={cloth.stretch}
-				onchange={(e) => useStretch(e.currentTarget.value)}
-				aria-invalid={error ? 'true' : undefined}
-				aria-describedby={error ? 'stretch-error' : undefined}
+			<NumberField
+				label="Stretch, in %"
+				hideLabel
+				value={cloth.stretch ?? 0}
+				unit="% stretch"
+				low={0}
+				high={MOST_STRETCH}
+				title="By how much 10 cm of it stretch in comfort"
+				onvalue={useStretch}
 			/>
-			<span>% stretch</span>
 		{/if}
 	</div>
-	{#if error}<p class="error" id="stretch-error">{error}</p>{/if}
 </div>
 
 <style>
@@ -80,13 +77,5 @@
 		align-items: center;
 		gap: 0.5rem;
 		margin-top: 0.6rem;
-	}
-	#stretch {
-		width: 4rem;
-		text-align: right;
-	}
-	.error {
-		margin: 0.3rem 0 0;
-		color: var(--wax);
 	}
 </style>

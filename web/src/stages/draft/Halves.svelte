@@ -14,7 +14,7 @@
 			.filter((key) => key.endsWith('.left'))
 			.map((key) => key.slice(0, -'.left'.length))
 			.filter((symbol) => read.has(`${symbol}.right`));
-		return [...new Set([...taken, ...(desk.recipe?.apart ?? [])])].map((symbol) => ({
+		return [...new Set([...taken, ...(desk.trial.recipe?.apart ?? [])])].map((symbol) => ({
 			symbol,
 			left: read.get(`${symbol}.left`),
 			right: read.get(`${symbol}.right`),
@@ -24,11 +24,11 @@
 	async function toggle(symbol: string, box: HTMLInputElement): Promise<void> {
 		const on = box.checked;
 		const name = shelf.name(symbol).toLowerCase();
-		await desk.keep(
+		await desk.deeds.keep(
 			(recipe) => withApart(recipe, symbol, on),
 			on ? `Left and right drafted apart by ${name}` : `Left and right drafted alike by ${name}`,
 		);
-		box.checked = desk.recipe?.apart.includes(symbol) ?? false;
+		box.checked = desk.trial.recipe?.apart.includes(symbol) ?? false;
 	}
 </script>
 
@@ -39,8 +39,8 @@
 			<label>
 				<input
 					type="checkbox"
-					checked={desk.recipe?.apart.includes(symbol)}
-					disabled={desk.busy}
+					checked={desk.trial.recipe?.apart.includes(symbol)}
+					disabled={desk.deeds.busy}
 					onchange={(e) => toggle(symbol, e.currentTarget)}
 				/>
 				<span>

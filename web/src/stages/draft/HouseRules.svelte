@@ -1,36 +1,27 @@
 <!-- The house rules: what the maker set for all new jobs; dropped here, set at a sum. -->
 <script lang="ts">
-	import { answered, api, asProblem, type HouseRule, type Problem } from '../../lib/api/client';
+	import { api, type HouseRule } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { shown } from '../../lib/units.svelte';
 
 	/** Counts up when a rule was set elsewhere. */
 	let { news }: { news: number } = $props();
 
-	let rules = $state<HouseRule[]>([]);
-	let problem = $state<Problem | null>(null);
+	const kept = new Loaded<HouseRule[]>();
+	const dropped = new Loaded<unknown>();
+	const rules = $derived(kept.value ?? []);
+	const problem = $derived(dropped.problem ?? kept.problem);
 
-	async function load(): Promise<void> {
-		try {
-			rules = await answered(api.GET('/api/house-rules'));
-			problem = null;
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
+	const load = (): Promise<unknown> => kept.load(api.GET('/api/house-rules'));
 	$effect(() => {
 		void news;
 		void load();
 	});
 
-	async function drop(rule: HouseRule): Promise<void> {
-		try {
-			const path = { symbol: rule.symbol };
-			await answered(api.DELETE('/api/house-rules/{symbol}', { params: { path } }));
-			await load();
-		} catch (error) {
-			problem = asProblem(error);
-		}
+	async function drop({ symbol }: HouseRule): Promise<void> {
+		await dropped.load(api.DELETE('/api/house-rules/{symbol}', { params: { path: { symbol } } }));
+		await load();
 	}
 
 	function amount(rule: HouseRule): string {

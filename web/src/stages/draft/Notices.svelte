@@ -6,7 +6,7 @@
 	const desk = getDesk();
 </script>
 
-{#each desk.preview?.notices ?? [] as notice (notice.code + notice.message)}
+{#each desk.trial.preview?.notices ?? [] as notice (notice.code + notice.message)}
 	<p class="note">{spoken(notice.message)}</p>
 {/each}
 

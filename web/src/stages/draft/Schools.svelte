@@ -5,36 +5,48 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { withWay } from '../../lib/desk/recipe';
+	import type { Trial } from '../../lib/desk/trial.svelte';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 
-	let { ondraws }: { ondraws: (names: string[]) => void } = $props();
+	interface Props {
+		ondraws: (names: string[]) => void;
+		/** Told what is laid under the draft; null when it is taken away. */
+		onlay: (other: Trial | null) => void;
+	}
+	let { ondraws, onlay }: Props = $props();
 
 	const desk = getDesk();
 	/** A line that moved less than this (cm) is not worth a line of the list. */
 	const WORTH_TELLING = 0.1;
 
-	let laid = $state<{ school: string; way: string } | null>(null);
-	const schools = $derived(desk.preview?.schools ?? []);
-	const beside = $derived(laid ? (desk.preview?.beside ?? null) : null);
-	const moved = $derived((beside?.moves ?? []).filter((move) => move.distance >= WORTH_TELLING));
+	let laid = $state.raw<{ school: string; way: string; trial: Trial } | null>(null);
+	const schools = $derived(desk.trial.preview?.schools ?? []);
+	const moved = $derived((laid?.trial.preview?.than ?? []).filter((move) => move.distance >= WORTH_TELLING));
 
-	onDestroy(() => desk.layUnder(null));
+	onDestroy(() => onlay(null));
 
 	function isLaid(school: School, way: Way): boolean {
 		return laid?.school === school.key && laid.way === way.key;
 	}
 
+	function lift(): void {
+		laid = null;
+		onlay(null);
+	}
+
 	function lay(school: School, way: Way): void {
-		if (!desk.recipe) return;
-		laid = isLaid(school, way) ? null : { school: school.key, way: way.key };
-		desk.layUnder(laid ? withWay(desk.recipe, school.key, way.key) : null);
+		const { recipe, looked } = desk.trial;
+		if (!recipe || isLaid(school, way)) return lift();
+		const look = { than: recipe, source: looked.source };
+		const trial = desk.another(withWay(recipe, school.key, way.key), look);
+		laid = { school: school.key, way: way.key, trial };
+		onlay(trial);
 	}
 
 	async function use(school: School, way: Way): Promise<void> {
-		laid = null;
-		desk.layUnder(null);
-		await desk.keep((recipe) => withWay(recipe, school.key, way.key), `${school.label} ${way.title}`);
+		lift();
+		await desk.deeds.keep((recipe) => withWay(recipe, school.key, way.key), `${school.label} ${way.title}`);
 	}
 
 	function lacking(way: Way): string {
@@ -64,7 +76,7 @@
 								>
 								<button
 									class="button small"
-									disabled={desk.busy || way.lacks.length > 0}
+									disabled={desk.deeds.busy || way.lacks.length > 0}
 									aria-label={`Use: ${school.label} ${way.title}`}
 									onclick={() => use(school, way)}>Use</button
 								>
@@ -75,10 +87,10 @@
 						{spoken(way.reason)}{#if way.lacks.length}
 							<strong>It {lacking(way)}.</strong>{/if}
 					</p>
-					{#if isLaid(school, way) && beside}
+					{#if laid && isLaid(school, way) && (laid.trial.problem || laid.trial.preview)}
 						<div class="difference" role="status">
-							{#if beside.refused}
-								<p class="note">{spoken(beside.refused)}</p>
+							{#if laid.trial.problem}
+								<p class="note">{spoken(laid.trial.problem.message)} {spoken(laid.trial.problem.mend)}</p>
 							{:else if moved.length}
 								<p class="soft">Drawn under, in pencil. The lines lie apart by at most:</p>
 								<ol>

@@ -4,7 +4,7 @@
 	import { p } from '../../router';
 
 	const desk = getDesk();
-	const stages = $derived(desk.preview?.stages ?? []);
+	const stages = $derived(desk.trial.preview?.stages ?? []);
 	const skipped = $derived(stages.filter((stage) => stage.failure).length);
 </script>
 

@@ -1,9 +1,13 @@
 <!-- A sum's value changed where it stands: for this job, or as a house rule for all new jobs, with the reason. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Sum } from '../../lib/api/client';
+	import { api, type HouseRule, type Sum } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { withValue } from '../../lib/desk/recipe';
-	import { reading, shown, spoken, typed } from '../../lib/units.svelte';
+	import NumberField from '../../lib/parts/NumberField.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { allRead } from '../../lib/parts/reads';
+	import { shown, spoken } from '../../lib/units.svelte';
 	import { inWords } from '../../lib/words';
 
 	interface Props {
@@ -17,21 +21,12 @@
 	const id = $props.id();
 	const isLength = $derived(sum.unit === 'cm');
 	// svelte-ignore state_referenced_locally
-	let text = $state(isLength ? typed(sum.value, reading.unit) : String(Math.round(sum.value * 1000) / 1000));
+	let value = $state(sum.value);
 	// svelte-ignore state_referenced_locally
-	let reason = $state(desk.recipe?.why?.[sum.symbol] ?? '');
+	let reason = $state(desk.trial.recipe?.why?.[sum.symbol] ?? '');
 	let error = $state('');
+	const rule = new Loaded<HouseRule>();
 	const set = $derived(sum.state === 'overridden' || sum.state === 'house');
-
-	async function read(): Promise<number | null> {
-		if (isLength) {
-			return (await answered(api.POST('/api/lengths', { body: { text, unit: reading.unit } }))).cm;
-		}
-		const value = Number(text.replace(',', '.'));
-		if (text.trim() && !Number.isNaN(value)) return value;
-		error = `“${text}” is not a number.`;
-		return null;
-	}
 
 	async function change(asHouseRule: boolean): Promise<void> {
 		error = '';
@@ -39,24 +34,22 @@
 			error = 'Write a word on why: in a few weeks you will want to know.';
 			return;
 		}
-		try {
-			const value = await read();
-			if (value === null) return;
-			if (asHouseRule) {
-				const path = { symbol: sum.symbol };
-				await answered(api.PUT('/api/house-rules/{symbol}', { params: { path }, body: { value, reason } }));
-				onhouse();
-			}
-			const words = `${sum.label}: ${isLength ? shown(value) : `${value}${sum.unit}`}, ${reason.trim()}`;
-			if (await desk.keep((recipe) => withValue(recipe, sum.symbol, value, reason.trim()), words)) onclose();
-		} catch (failure) {
-			const problem = asProblem(failure);
-			error = `${problem.message} ${problem.mend}`;
+		if (!(await allRead())) return;
+		if (asHouseRule) {
+			const params = { path: { symbol: sum.symbol } };
+			if (!(await rule.load(api.PUT('/api/house-rules/{symbol}', { params, body: { value, reason } }))))
+				return;
+			onhouse();
 		}
+		const words = `${sum.label}: ${isLength ? shown(value) : `${value}${sum.unit}`}, ${reason.trim()}`;
+		if (await desk.deeds.keep((recipe) => withValue(recipe, sum.symbol, value, reason.trim()), words))
+			onclose();
 	}
 
 	async function reset(): Promise<void> {
-		if (await desk.keep((recipe) => withValue(recipe, sum.symbol, null), `${sum.label}: back to the rule`))
+		if (
+			await desk.deeds.keep((recipe) => withValue(recipe, sum.symbol, null), `${sum.label}: back to the rule`)
+		)
 			onclose();
 	}
 </script>
@@ -71,22 +64,19 @@
 	{#if sum.reason}<p class="soft">{spoken(sum.reason)}</p>{/if}
 	{#if sum.formula}<p class="soft figures">The rule: {inWords(sum.formula)}</p>{/if}
 	<p class="soft">Where it comes from: {sum.source || 'common practice, no single source'}.</p>
-	<label for="{id}-value">Set to</label>
-	<span>
-		<!-- svelte-ignore a11y_autofocus -->
-		<input id="{id}-value" class="field figures" autocomplete="off" autofocus bind:value={text} />
-		{isLength ? reading.unit : sum.unit}
-	</span>
+	<NumberField label="Set to" {value} unit={sum.unit} onvalue={(found) => (value = found)} autofocus />
 	<label for="{id}-why">Because</label>
 	<input id="{id}-why" class="field" autocomplete="off" maxlength="500" bind:value={reason} />
 	{#if error}<p class="error" role="alert">{error}</p>{/if}
+	{#if rule.problem}<ProblemNote problem={rule.problem} />{/if}
 	<div class="deeds">
-		<button class="button small main" disabled={desk.busy}>For this job</button>
-		<button class="button small" type="button" disabled={desk.busy} onclick={() => change(true)}
+		<button class="button small main" disabled={desk.deeds.busy}>For this job</button>
+		<button class="button small" type="button" disabled={desk.deeds.busy} onclick={() => change(true)}
 			>As a house rule too</button
 		>
 		{#if set}
-			<button class="button small" type="button" disabled={desk.busy} onclick={reset}>Back to the rule</button
+			<button class="button small" type="button" disabled={desk.deeds.busy} onclick={reset}
+				>Back to the rule</button
 			>
 		{/if}
 		<button class="button small" type="button" onclick={onclose}>Leave it</button>
@@ -105,10 +95,8 @@
 	.editor input {
 		min-height: 2rem;
 	}
-	span input {
-		width: 6rem;
-		text-align: right;
-	}
+	.editor > :global(.number),
+	.editor > :global(.note),
 	p,
 	.deeds {
 		grid-column: 1 / -1;

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { Pencil } from '@lucide/svelte';
 	import { tick } from 'svelte';
-	import { answered, api, type Sum } from '../../lib/api/client';
+	import { api, type Sum } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { asUsual } from '../../lib/desk/recipe';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
@@ -19,13 +20,16 @@
 	let changing = $state<string | null>(null);
 	let news = $state(0);
 	const ownValues = $derived(
-		new Set([...Object.keys(desk.recipe?.overrides ?? {}), ...Object.keys(desk.recipe?.house ?? {})]).size,
+		new Set([
+			...Object.keys(desk.trial.recipe?.overrides ?? {}),
+			...Object.keys(desk.trial.recipe?.house ?? {}),
+		]).size,
 	);
 	let list: HTMLElement | undefined = $state();
 
 	const groups = $derived.by(() => {
 		const found: { name: string; sums: Sum[] }[] = [];
-		for (const sum of desk.preview?.sums ?? []) {
+		for (const sum of desk.trial.preview?.sums ?? []) {
 			let group = found.find((g) => g.name === sum.group);
 			if (!group) found.push((group = { name: sum.group, sums: [] }));
 			group.sums.push(sum);
@@ -33,33 +37,21 @@
 		return found;
 	});
 
-	/** What moves with each measure, found by trying; kept while the recipe and the sheet stay. */
-	let found = $state<Record<string, string[]>>({});
-	let foundFor = '';
-	let over: string | null = null;
+	/** What moves with the measure that is pointed at, found by trying: the server remembers what it tried. */
+	const moved = new Loaded<{ lines: string[] }>();
 
 	/** Light what a sum draws; for a measure, exactly the lines that move with it on this body. */
 	async function light(sum: Sum): Promise<void> {
-		over = sum.symbol;
-		if (sum.group !== 'Measures' || !desk.job || !desk.recipe) return ondraws(sum.draws);
-		const now = JSON.stringify([desk.job.sheet.id, desk.recipe]);
-		if (now !== foundFor) {
-			found = {};
-			foundFor = now;
-		}
-		if (!found[sum.symbol]) {
-			const body = { sheet: desk.job.sheet.id, recipe: $state.snapshot(desk.recipe), symbol: sum.symbol };
-			try {
-				found[sum.symbol] = (await answered(api.POST('/api/moved-by', { body }))).lines;
-			} catch {
-				found[sum.symbol] = sum.draws;
-			}
-		}
-		if (over === sum.symbol) ondraws(found[sum.symbol] ?? []);
+		moved.clear();
+		if (sum.group !== 'Measures' || !desk.job || !desk.trial.recipe) return ondraws(sum.draws);
+		const body = { sheet: desk.job.sheet.id, recipe: desk.trial.recipe, symbol: sum.symbol };
+		const found = await moved.load(api.POST('/api/moved-by', { body }));
+		if (found) ondraws(found.lines);
+		else if (moved.problem) ondraws(sum.draws);
 	}
 
 	function dark(): void {
-		over = null;
+		moved.clear();
 		ondraws([]);
 	}
 
@@ -109,8 +101,9 @@
 			{ownValues === 1 ? 'value is' : 'values are'} set by you.
 			<button
 				class="button small"
-				disabled={desk.busy}
-				onclick={() => desk.keep(asUsual, 'every sum and allowance back to the usual')}>Put all back</button
+				disabled={desk.deeds.busy}
+				onclick={() => desk.deeds.keep(asUsual, 'every sum and allowance back to the usual')}
+				>Put all back</button
 			>
 		</p>
 	{/if}

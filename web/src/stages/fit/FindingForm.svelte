@@ -1,5 +1,6 @@
 <!-- One finding: how much, where, in whose words; its remedies with their arithmetic, tried on the table before they are applied. -->
 <script lang="ts">
+	import { onDestroy } from 'svelte';
 	import {
 		answered,
 		api,
@@ -13,26 +14,34 @@
 		type Worked,
 	} from '../../lib/api/client';
 	import { Latest } from '../../lib/api/latest';
+	import { newlyOdd } from '../../lib/desk/checks';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import LengthField from '../../lib/parts/LengthField.svelte';
+	import { withSteps } from '../../lib/desk/recipe';
+	import type { Trial } from '../../lib/desk/trial.svelte';
+	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { reading, shown, spoken, typed } from '../../lib/units.svelte';
+	import { allRead } from '../../lib/parts/reads';
+	import { shown, spoken } from '../../lib/units.svelte';
+	import { lineName, pencil } from '../../lib/words';
+	import type { Laid } from './laid';
 
 	interface Props {
 		kind: Kind;
 		round: number;
 		kinds: Kind[];
 		ontry: (steps: Step[] | null) => void;
+		/** Told of the remedies that are to be laid over each other. */
+		onlay: (laid: Laid[]) => void;
 		onchoose: (kind: string) => void;
 		ondone: () => void;
 	}
-	let { kind, round, kinds, ontry, onchoose, ondone }: Props = $props();
+	let { kind, round, kinds, ontry, onlay, onchoose, ondone }: Props = $props();
 
 	const desk = getDesk();
 	// svelte-ignore state_referenced_locally
-	let texts = $state<Record<string, string>>(
-		Object.fromEntries(kind.inputs.map((i) => [i.symbol, typed(i.default, reading.unit)])),
+	let amounts = $state<Record<string, number>>(
+		Object.fromEntries(kind.inputs.map((i) => [i.symbol, i.default])),
 	);
 	let taken = $state<'whole' | 'pinch'>('whole');
 	let side = $state<Half>('both');
@@ -47,8 +56,38 @@
 	const chosen = $derived(remedies.find((r) => r.key === remedy) ?? remedies[0] ?? null);
 	const pinchable = $derived(kind.inputs.some((i) => i.pinch));
 
+	/** Each remedy tried by itself, at the same time; and the pattern without any, to tell what is new. */
+	let trials = $state.raw<Record<string, Trial>>({});
+	const without = desk.job ? desk.another(desk.job.recipe) : null;
+	let over = $state(false);
+
+	function tryAll(plans: Worked[]): void {
+		if (!desk.job) return;
+		const { recipe } = desk.job;
+		const tried = { ...trials };
+		for (const plan of plans) {
+			const changed = withSteps(recipe, plan.steps);
+			if (tried[plan.key]) tried[plan.key]!.try(changed, { than: recipe });
+			else tried[plan.key] = desk.another(changed, { than: recipe });
+		}
+		trials = tried;
+	}
+
+	/** The pencil of a remedy: none of them that of the muslin under them. */
+	function pencilOf(plan: Worked): string {
+		return pencil(round + 1 + remedies.indexOf(plan));
+	}
+
+	$effect(() => {
+		const laid = over ? remedies.filter((plan) => plan.key !== chosen?.key && trials[plan.key]) : [];
+		onlay(laid.map((plan) => ({ title: plan.title, pencil: pencilOf(plan), trial: trials[plan.key]! })));
+	});
+	onDestroy(() => onlay([]));
+
 	function given(): Record<string, LengthIn> {
-		return Object.fromEntries(Object.entries(texts).map(([s, text]) => [s, { text, unit: reading.unit }]));
+		return Object.fromEntries(
+			Object.entries(amounts).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' }]),
+		);
 	}
 
 	const worker = new Latest<
@@ -60,6 +99,7 @@
 			remedies = result;
 			problem = null;
 			if (chosen) ontry(chosen.steps);
+			tryAll(result);
 		},
 		(error) => {
 			problem = asProblem(error);
@@ -79,39 +119,34 @@
 
 	/** The step that could not act, as the table tells it. */
 	const refused = $derived(
-		desk.preview?.stages.find((s) => s.failure && chosen?.steps.some((step) => step.uid === s.step.uid)) ??
-			null,
+		desk.trial.preview?.stages.find(
+			(s) => s.failure && chosen?.steps.some((step) => step.uid === s.step.uid),
+		) ?? null,
 	);
 	const followers = $derived(chosen?.follows ?? []);
 
-	async function record(apply: boolean): Promise<void> {
-		const finding = { uid, kind: kind.key, side, movement, words, given: given(), taken };
-		const kept = await desk.deed(`record: ${kind.seen}`, (job, version) =>
-			answered(
-				api.POST('/api/jobs/{job_id}/rounds/{number}/findings', {
-					params: { path: { job_id: job.id, number: round }, header: version },
-					body: finding,
-				}),
-			),
-		);
-		if (!kept) return;
-		if (apply && chosen) {
-			const applied = await applyTo(uid, chosen);
-			if (!applied) return;
-		}
-		ondone();
+	/** What a remedy comes to, as it was tried: how far the farthest line moves, and what would no longer agree. */
+	function cameTo(plan: Worked): string {
+		const tried = trials[plan.key]?.preview;
+		if (!tried || !without?.preview) return '';
+		const failed = tried.stages.some((s) => s.failure && plan.steps.some((step) => step.uid === s.step.uid));
+		if (failed) return 'It cannot act on this pattern.';
+		const [farthest] = tried.than ?? [];
+		const moved = farthest
+			? `Moves the ${lineName(farthest.lineage)} most, by ${shown(farthest.distance)}.`
+			: 'No line moves.';
+		const odd = newlyOdd(without.preview.checks, tried.checks);
+		if (!odd.length) return `${moved} Nothing disagrees that agreed.`;
+		return `${moved} No longer agrees: ${odd.map((check) => spoken(check.words)).join(' ')}`;
 	}
 
-	function applyTo(finding: string, plan: Worked): Promise<boolean> {
-		const uids = plan.steps.map(() => freshName('s'));
-		return desk.deed(`apply: ${plan.title}`, (job, version) =>
-			answered(
-				api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy', {
-					params: { path: { job_id: job.id, number: round, uid: finding }, header: version },
-					body: { remedy: plan.key, uids },
-				}),
-			),
-		);
+	async function record(apply: boolean): Promise<void> {
+		if (!(await allRead())) return;
+		const plan = chosen;
+		const finding = { uid, kind: kind.key, side, movement, words, given: given(), taken };
+		if (!(await desk.deeds.record(round, finding, kind.seen))) return;
+		if (apply && plan && !(await desk.deeds.apply(round, uid, plan))) return;
+		ondone();
 	}
 
 	/** The remedy's sum as one would write it: what was pinned, over how many edges, what each gets. */
@@ -136,7 +171,18 @@
 	<p class="soft">{kind.cause}</p>
 	{#each kind.inputs as input (input.symbol)}
 		<div class="amount">
-			<LengthField label={input.label} bind:text={texts[input.symbol]!} onlength={work} />
+			<NumberField
+				label={input.label}
+				labelled="above"
+				value={amounts[input.symbol]!}
+				unit="cm"
+				live
+				other
+				onvalue={(cm) => {
+					amounts[input.symbol] = cm;
+					work();
+				}}
+			/>
 		</div>
 	{/each}
 	{#if pinchable}
@@ -175,7 +221,14 @@
 
 	{#if problem}<ProblemNote {problem} />{/if}
 	{#if remedies.length}
-		<h3>Paper change</h3>
+		<h3>
+			Paper change
+			{#if remedies.length > 1}
+				<button class="button small" type="button" aria-pressed={over} onclick={() => (over = !over)}
+					>{over ? 'Show only the chosen one' : 'Lay them over each other'}</button
+				>
+			{/if}
+		</h3>
 		{#each remedies as plan (plan.key)}
 			<label class="remedy" class:chosen={plan.key === chosen?.key}>
 				<input
@@ -185,11 +238,17 @@
 					onchange={() => pick(plan.key)}
 				/>
 				<span>
-					<strong>{plan.title}</strong>
+					<strong>
+						{#if over && plan.key !== chosen?.key}
+							<i class="pencil" style:background={pencilOf(plan)} title="drawn dashed in this pencil"></i>
+						{/if}
+						{plan.title}
+					</strong>
 					<span class="sum figures" data-sum="{kind.key}.{plan.key}">
 						{arithmetic(plan)}
 					</span>
 					<span class="soft">{plan.reason}</span>
+					{#if cameTo(plan)}<span class="came-to">{cameTo(plan)}</span>{/if}
 				</span>
 			</label>
 		{/each}
@@ -199,10 +258,10 @@
 		{#if followers.length}<p class="soft">Look also at: {followers.join(', ')}.</p>{/if}
 	{/if}
 	<div class="deeds">
-		<button class="button main" type="submit" disabled={desk.busy || !chosen || !!refused}
+		<button class="button main" type="submit" disabled={desk.deeds.busy || !chosen || !!refused}
 			>Record and change the paper</button
 		>
-		<button class="button" type="button" disabled={desk.busy || !!problem} onclick={() => record(false)}
+		<button class="button" type="button" disabled={desk.deeds.busy || !!problem} onclick={() => record(false)}
 			>Record only</button
 		>
 		<button class="button" type="button" onclick={leave}>Leave</button>
@@ -256,6 +315,20 @@
 	}
 	.remedy span span {
 		display: block;
+	}
+	.came-to {
+		font-size: 0.92rem;
+	}
+	.pencil {
+		display: inline-block;
+		width: 0.7rem;
+		height: 0.7rem;
+		border-radius: 50%;
+	}
+	h3 {
+		display: flex;
+		justify-content: space-between;
+		align-items: baseline;
 	}
 	.deeds {
 		display: flex;

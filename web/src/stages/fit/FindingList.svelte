@@ -1,14 +1,6 @@
 <!-- The findings of a muslin, and the earlier ones that are asked about again. -->
 <script lang="ts">
-	import {
-		answered,
-		api,
-		freshName,
-		type Finding,
-		type Half,
-		type Outcome,
-		type Round,
-	} from '../../lib/api/client';
+	import { api, type Finding, type Half, type Outcome, type Round, type Worked } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { OUTCOMES, pencil } from '../../lib/words';
 
@@ -27,14 +19,7 @@
 	}
 
 	async function say(finding: Finding, outcome: Outcome): Promise<void> {
-		await desk.deed(`${finding.seen}: ${OUTCOMES[outcome]}`, (job, version) =>
-			answered(
-				api.POST('/api/jobs/{job_id}/rounds/{number}/answers', {
-					params: { path: { job_id: job.id, number: round.number }, header: version },
-					body: { finding: finding.uid, outcome, note: '' },
-				}),
-			),
-		);
+		await desk.deeds.answer(round.number, finding, outcome, OUTCOMES[outcome]);
 	}
 
 	/** Apply the first remedy of a finding that was only recorded. */
@@ -42,20 +27,12 @@
 		const given = Object.fromEntries(
 			Object.entries(finding.given).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' as const }]),
 		);
-		await desk.deed(`remedy: ${finding.seen}`, async (job, version) => {
-			const plans = await answered(
-				api.POST('/api/remedies', {
-					body: { kind: finding.kind, given, taken: finding.taken, side: finding.side as Half },
-				}),
-			);
-			const plan = plans[0]!;
-			return answered(
-				api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy', {
-					params: { path: { job_id: job.id, number: round.number, uid: finding.uid }, header: version },
-					body: { remedy: plan.key, uids: plan.steps.map(() => freshName('s')) },
-				}),
-			);
-		});
+		const plans = await desk.ask<Worked[]>(
+			api.POST('/api/remedies', {
+				body: { kind: finding.kind, given, taken: finding.taken, side: finding.side as Half },
+			}),
+		);
+		if (plans?.[0]) await desk.deeds.apply(round.number, finding.uid, plans[0]);
 	}
 </script>
 
@@ -72,7 +49,7 @@
 						class="field"
 						aria-label="{finding.seen}: did it help?"
 						value={given(finding) ?? ''}
-						disabled={!editable || desk.busy}
+						disabled={!editable || desk.deeds.busy}
 						onchange={(e) => say(finding, e.currentTarget.value as Outcome)}
 					>
 						<option value="" disabled>not answered yet</option>
@@ -95,7 +72,7 @@
 					{#if finding.remedy}
 						<span class="soft">{finding.remedy_title}{finding.applied ? '' : ' (taken back)'}</span>
 					{:else if editable}
-						<button class="button small" disabled={desk.busy} onclick={() => mend(finding)}
+						<button class="button small" disabled={desk.deeds.busy} onclick={() => mend(finding)}
 							>Change the paper</button
 						>
 					{:else}

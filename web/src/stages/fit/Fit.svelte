@@ -1,15 +1,8 @@
 <!-- Fit: the muslin on the table. What it shows, what the paper change is, the old line under the new, and did it help. -->
 <script lang="ts">
-	import {
-		answered,
-		api,
-		asProblem,
-		type BodyDrawing,
-		type Finding,
-		type Piece,
-		type Step,
-	} from '../../lib/api/client';
+	import { api, type BodyDrawing, type Finding, type Piece, type Step } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
+	import { withSteps } from '../../lib/desk/recipe';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import { shown } from '../../lib/units.svelte';
@@ -17,11 +10,11 @@
 	import BodyFigure from './BodyFigure.svelte';
 	import FindingForm from './FindingForm.svelte';
 	import FindingList from './FindingList.svelte';
+	import type { Laid } from './laid';
 	import RoundForm from './RoundForm.svelte';
 
 	const desk = getDesk();
-
-	desk.cut = false;
+	desk.begin();
 
 	const rounds = $derived(desk.job?.rounds ?? []);
 	const open = $derived(rounds.find((r) => !r.closed) ?? null);
@@ -30,35 +23,36 @@
 	const round = $derived(rounds.find((r) => r.number === looked) ?? open ?? rounds.at(-1) ?? null);
 	const number = $derived(round?.number ?? null);
 
-	const under = $derived((desk.preview?.against?.pieces ?? []) as Piece[]);
+	const under = $derived((desk.trial.preview?.against?.pieces ?? []) as Piece[]);
 	let chosen = $state<string | null>(null);
 	let trying = $state(false);
 	let pointed = $state<string[]>([]);
 
-	$effect(() => {
-		desk.against = number;
-		desk.work();
-	});
+	let laid = $state.raw<Laid[]>([]);
+	const layers = $derived([
+		{ pieces: under, pencil: number ? pencil(number) : undefined },
+		...laid.map(({ trial, pencil }) => ({ pieces: trial.pieces, pencil })),
+	]);
 
-	let figure = $state.raw<BodyDrawing | null>(null);
+	$effect(() => desk.trial.look({ against: number }));
+
+	const drawing = desk.reads<BodyDrawing>();
+	const figure = $derived(drawing.value);
 	$effect(() => {
 		const sheet = desk.job?.sheet.id;
 		if (sheet === undefined) return;
-		answered(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } })).then(
-			(drawn) => (figure = drawn as BodyDrawing),
-			(error) => (desk.problem = asProblem(error)),
-		);
+		void drawing.load(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } }));
 	});
 	const kinds = $derived(shelf.all?.findings ?? []);
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
-	const moves = $derived(desk.preview?.against?.moves ?? []);
+	const moves = $derived(desk.trial.preview?.against?.moves ?? []);
 	const findings = $derived(round?.findings ?? []);
 
 	function tryRemedy(steps: Step[] | null): void {
 		if (!desk.job) return;
 		trying = steps !== null;
 		if (steps === null) desk.leave();
-		else desk.try({ ...desk.job.recipe, steps: [...desk.job.recipe.steps, ...steps] });
+		else desk.trial.try(withSteps(desk.job.recipe, steps));
 	}
 
 	function choose(key: string): void {
@@ -114,9 +108,8 @@
 	</section>
 	<section class="laid" aria-label="Old line under new">
 		<Table
-			pieces={desk.pieces}
-			{under}
-			underColour={number ? pencil(number) : undefined}
+			pieces={desk.trial.pieces}
+			under={layers}
 			lit={new Set(pointed)}
 			label="The pattern with the lines as cut under it"
 		/>
@@ -124,6 +117,9 @@
 			<div class="legend">
 				<span><i class="solid"></i> {trying ? 'as it would become' : 'now'}</span>
 				<span><i class="dashed" style:border-color={pencil(number)}></i> as cut for muslin {number}</span>
+				{#each laid as other (other.title)}
+					<span><i class="dashed" style:border-color={other.pencil}></i> {other.title.toLowerCase()}</span>
+				{/each}
 			</div>
 		{/if}
 	</section>
@@ -135,6 +131,7 @@
 					round={round.number}
 					{kinds}
 					ontry={tryRemedy}
+					onlay={(shown) => (laid = shown)}
 					onchoose={choose}
 					ondone={recorded}
 				/>

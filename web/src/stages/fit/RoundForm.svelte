@@ -1,6 +1,6 @@
 <!-- Cutting the next muslin, or closing the one on the table. -->
 <script lang="ts">
-	import { answered, api, type Round } from '../../lib/api/client';
+	import type { Round } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 
 	let { open }: { open: Round | null } = $props();
@@ -13,29 +13,12 @@
 
 	async function cut(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		const done = await desk.deed(`cut muslin ${next}`, (job, version) =>
-			answered(
-				api.POST('/api/jobs/{job_id}/rounds', {
-					params: { path: { job_id: job.id }, header: version },
-					body: { cloth, worn },
-				}),
-			),
-		);
-		if (done) cloth = worn = '';
+		if (await desk.deeds.cutMuslin(next, { cloth, worn })) cloth = worn = '';
 	}
 
 	async function close(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		const number = open!.number;
-		const done = await desk.deed(`close muslin ${number}`, (job, version) =>
-			answered(
-				api.POST('/api/jobs/{job_id}/rounds/{number}/close', {
-					params: { path: { job_id: job.id, number }, header: version },
-					body: { note },
-				}),
-			),
-		);
-		if (done) note = '';
+		if (await desk.deeds.closeMuslin(open!.number, note)) note = '';
 	}
 </script>
 
@@ -43,7 +26,7 @@
 	<form onsubmit={close}>
 		<h3>Done with muslin {open.number}?</h3>
 		<input class="field" bind:value={note} aria-label="A note to yourself" placeholder="a note to yourself" />
-		<button class="button" disabled={desk.busy}>Close muslin {open.number}</button>
+		<button class="button" disabled={desk.deeds.busy}>Close muslin {open.number}</button>
 	</form>
 {:else}
 	<form onsubmit={cut}>
@@ -56,7 +39,7 @@
 			placeholder="cloth, of the final’s weight and stretch"
 		/>
 		<input class="field" bind:value={worn} aria-label="Worn under it" placeholder="worn under it" />
-		<button class="button main" disabled={desk.busy || !desk.preview}>Cut muslin {next}</button>
+		<button class="button main" disabled={desk.deeds.busy || !desk.trial.preview}>Cut muslin {next}</button>
 	</form>
 {/if}
 

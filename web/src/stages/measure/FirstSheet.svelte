@@ -1,7 +1,9 @@
 <!-- A wearer's first sheet, from which the ticket's job is drafted at once. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Problem, type Wearer } from '../../lib/api/client';
+	import { api, type Job, type Recipe, type Wearer } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import { Deeds } from '../../lib/desk/deeds.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { navigate, p, route } from '../../router';
@@ -11,17 +13,11 @@
 	const garment = String(route.search.garment ?? 'Fitted bodice');
 	const due = String(route.search.due ?? '');
 	const set = $derived(shelf.set(String(route.search.set ?? '')));
-	let wearer = $state<Wearer | null>(null);
-	let problem = $state<Problem | null>(null);
+	const person = new Loaded<Wearer>();
+	const wearer = $derived(person.value);
+	const opened = new Loaded<Job>();
 
-	async function load(): Promise<void> {
-		try {
-			wearer = await answered(api.GET('/api/wearers/{wearer_id}', { params: { path: { wearer_id: id } } }));
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
-	void load();
+	void person.load(api.GET('/api/wearers/{wearer_id}', { params: { path: { wearer_id: id } } }));
 
 	let chosen = $state<Record<string, number>>({});
 
@@ -33,19 +29,18 @@
 	async function kept(): Promise<void> {
 		if (!set) return;
 		const { blocks, fit, cloth } = set;
-		let job = await answered(
+		const job = await opened.load(
 			api.POST('/api/jobs', { body: { wearer: id, garment, due: due || null, blocks, fit, cloth } }),
 		);
+		if (!job) return;
 		if (Object.keys(chosen).length) {
-			job = await answered(
-				api.PUT('/api/jobs/{job_id}/recipe', {
-					params: { path: { job_id: job.id }, header: { 'If-Match': `"${job.version}"` } },
-					body: {
-						recipe: { ...job.recipe, overrides: { ...job.recipe.overrides, ...chosen } },
-						why: 'made up for measuring alone',
-					},
-				}),
-			);
+			const deeds = new Deeds(() => {});
+			await deeds.open(job.id);
+			const madeUp = (recipe: Recipe): Recipe => ({
+				...recipe,
+				overrides: { ...recipe.overrides, ...chosen },
+			});
+			await deeds.keep(madeUp, 'made up for measuring alone');
 		}
 		await navigate('/jobs/:job/draft', { params: { job: job.id } });
 	}
@@ -57,8 +52,11 @@
 		>{#if wearer}<h1>Measuring {wearer.name}</h1>{/if}</Head
 	>
 	<main>
-		{#if problem}
-			<ProblemNote {problem}><a class="button small" href={p('/')}>Back to the bench</a></ProblemNote>
+		{#if opened.problem}<ProblemNote problem={opened.problem} />{/if}
+		{#if person.problem}
+			<ProblemNote problem={person.problem}
+				><a class="button small" href={p('/')}>Back to the bench</a></ProblemNote
+			>
 		{:else if wearer && set}
 			<MeasureStage
 				wearer={id}

@@ -1,6 +1,6 @@
 <!-- Measure, within a job: a new sheet stands beside the old; the job is drafted again from it, all its steps kept. -->
 <script lang="ts">
-	import { answered, api, type Sheet } from '../../lib/api/client';
+	import type { Sheet } from '../../lib/api/client';
 	import { blocksOf, withValue } from '../../lib/desk/recipe';
 	import { getDesk } from '../../lib/desk/context';
 	import { shown } from '../../lib/units.svelte';
@@ -11,21 +11,13 @@
 	const desk = getDesk();
 
 	async function kept(sheet: Sheet): Promise<void> {
-		const why = `drafted from sheet ${sheet.number}`;
-		const done = await desk.deed(why, (job, version) =>
-			answered(
-				api.PUT('/api/jobs/{job_id}/recipe', {
-					params: { path: { job_id: job.id }, header: version },
-					body: { recipe: job.recipe, sheet: sheet.id, why },
-				}),
-			),
-		);
-		if (done) await navigate('/jobs/:job/draft', { params: { job: desk.job!.id } });
+		if (await desk.deeds.draftFrom(sheet))
+			await navigate('/jobs/:job/draft', { params: { job: desk.job!.id } });
 	}
 
 	async function allow(allowance: string, cm: number | null): Promise<void> {
 		const words = lineName(allowance);
-		await desk.keep(
+		await desk.deeds.keep(
 			(recipe) => withValue(recipe, allowance, cm),
 			cm === null ? `${words} taken out` : `${words} of ${shown(cm)}, since the measures were taken alone`,
 		);

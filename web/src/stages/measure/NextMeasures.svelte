@@ -1,6 +1,7 @@
 <!-- What to take next, what to read twice, what follows from the measures, and the dart that each source would give. -->
 <script lang="ts">
 	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 	import type { SheetTaking } from './sheet.svelte';
@@ -38,6 +39,32 @@
 			{/if}
 		{/each}
 	</section>
+{/if}
+{#if sheet.advising.underWay}
+	<section class="sheet part" data-advising>
+		<p role="status">
+			Working out what to take next{sheet.advising.work?.of
+				? `: ${sheet.advising.work.done} of ${sheet.advising.work.of} measures tried`
+				: '…'}
+			<button class="button small" onclick={() => sheet.advising.stop()}>Stop</button>
+		</p>
+		<progress
+			aria-label="What to take next"
+			max={sheet.advising.work?.of || undefined}
+			value={sheet.advising.work?.of ? sheet.advising.work.done : undefined}
+		></progress>
+	</section>
+{:else if sheet.advising.stopped}
+	<section class="sheet part" data-advising>
+		<p>
+			Stopped: what to take next is not worked out.
+			<button class="button small" onclick={() => sheet.advise()}>Work it out</button>
+		</p>
+	</section>
+{:else if sheet.advising.problem && sheet.advising.work}
+	<ProblemNote problem={sheet.advising.problem}>
+		<button class="button small" onclick={() => sheet.advise()}>Work it out again</button>
+	</ProblemNote>
 {/if}
 {#if next.length}
 	<section class="sheet part" data-next>

@@ -1,6 +1,7 @@
 <!-- Sheets over time: what moved between two of them, and what each job would change if it were drafted again. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Comparison, type Problem, type Sheet } from '../../lib/api/client';
+	import { api, type Comparison, type Sheet } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { reading, show, shown } from '../../lib/units.svelte';
@@ -14,39 +15,26 @@
 	}
 	let { wearer, current, onchoose }: Props = $props();
 
-	let sheets = $state.raw<Sheet[] | null>(null);
-	let problem = $state<Problem | null>(null);
+	const all = new Loaded<Sheet[]>();
+	const sheets = $derived(all.value);
+	const compared = new Loaded<Comparison>();
+	const comparison = $derived(compared.value);
+	const problem = $derived(all.problem ?? compared.problem);
 	let before = $state(0);
 	let after = $state(0);
-	let comparison = $state.raw<Comparison | null>(null);
 	let every = $state(false);
 
-	async function load(): Promise<void> {
-		try {
-			sheets = await answered(
-				api.GET('/api/wearers/{wearer_id}/sheets', { params: { path: { wearer_id: wearer } } }),
-			);
-			after = sheets[0]?.number ?? 0;
-			before = sheets[1]?.number ?? after;
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
-	void load();
+	// svelte-ignore state_referenced_locally
+	const path = { wearer_id: wearer };
+	void all.load(api.GET('/api/wearers/{wearer_id}/sheets', { params: { path } })).then((found) => {
+		after = found?.[0]?.number ?? 0;
+		before = found?.[1]?.number ?? after;
+	});
 
 	$effect(() => {
-		if (!before || !after || before === after) {
-			comparison = null;
-			return;
-		}
-		answered(
-			api.GET('/api/wearers/{wearer_id}/sheets/compare', {
-				params: { path: { wearer_id: wearer }, query: { before, after } },
-			}),
-		).then(
-			(found) => (comparison = found),
-			(error) => (problem = asProblem(error)),
-		);
+		if (!before || !after || before === after) return compared.clear();
+		const query = { before, after };
+		void compared.load(api.GET('/api/wearers/{wearer_id}/sheets/compare', { params: { path, query } }));
 	});
 
 	const BY: Record<string, string> = {

@@ -8,6 +8,7 @@ import {
 	answered,
 	api,
 	asProblem,
+	freshName,
 	type Advice,
 	type LengthIn,
 	type Problem,
@@ -18,6 +19,7 @@ import {
 	type UnderWay,
 } from '../../lib/api/client';
 import { Latest } from '../../lib/api/latest';
+import { LongWork } from '../../lib/api/longWork.svelte';
 import { reading, type Unit } from '../../lib/units.svelte';
 
 export type Taker = 'helper' | 'alone' | 'scan' | 'chart';
@@ -42,6 +44,8 @@ export class SheetTaking {
 	place = $state('');
 	review = $state.raw<Review | null>(null);
 	advice = $state.raw<Advice | null>(null);
+	/** The working out of what to take next. */
+	readonly advising = new LongWork();
 	problem = $state<Problem | null>(null);
 	/** Whether what is shown was typed before and not kept. */
 	resumed = $state(false);
@@ -227,26 +231,31 @@ export class SheetTaking {
 	/** Ask for nothing more: the stage is left. */
 	leave(): void {
 		clearTimeout(this.pause);
+		this.advising.leave();
 		this.left = true;
 	}
 
-	private async advise(): Promise<void> {
+	/** Ask what to take next; it takes a while, and the server keeps what it comes to. */
+	async advise(): Promise<void> {
 		if (!this.review?.can_draft) {
 			this.advice = null;
 			return;
 		}
-		try {
-			this.advice = await answered(
-				api.POST('/api/measures/advice', {
-					body: { readings: $state.snapshot(this.readings), job: this.job },
-				}),
-			);
-		} catch (error) {
-			const problem = asProblem(error);
-			// An unreadable entry is told where it stands; advice waits until it is mended.
-			if (problem.offline) this.problem = problem;
-			this.advice = null;
-		}
+		const advice = await this.advising.begin(
+			api.POST('/api/measures/advice', {
+				body: {
+					uid: freshName('w'),
+					wearer: this.wearer,
+					readings: $state.snapshot(this.readings),
+					job: this.job,
+				},
+			}),
+		);
+		const { problem, stopped } = this.advising;
+		if (problem?.offline) this.problem = problem;
+		// An unreadable entry is told where it stands; advice waits until it is mended.
+		if (advice || problem) this.advice = advice;
+		else if (stopped) this.advice = null;
 	}
 
 	async startAfresh(): Promise<void> {

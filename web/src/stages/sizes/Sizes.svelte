@@ -1,6 +1,7 @@
 <!-- Size charts: those that ship, and the maker's own, written or pasted as a sheet of sizes. -->
 <script lang="ts">
 	import { answered, api, asProblem, type Chart, type Problem } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
@@ -13,8 +14,11 @@
 		'M, 36 1/2, 29, 39',
 	].join('\n');
 
-	let charts = $state.raw<Chart[]>([]);
-	let problem = $state<Problem | null>(null);
+	const loaded = new Loaded<Chart[]>();
+	const charts = $derived(loaded.value ?? []);
+	const removed = new Loaded<unknown>();
+	let refused = $state<Problem | null>(null);
+	const problem = $derived(refused ?? removed.problem ?? loaded.problem);
 	let key = $state('');
 	let title = $state('');
 	let source = $state('');
@@ -25,13 +29,7 @@
 	const chart = $derived(charts.find((c) => c.key === key) ?? charts[0]);
 	const columns = $derived([...new Set(chart?.sizes.flatMap((s) => Object.keys(s.cm)) ?? [])]);
 
-	async function load(): Promise<void> {
-		try {
-			charts = await answered(api.GET('/api/charts'));
-		} catch (error) {
-			problem = asProblem(error);
-		}
-	}
+	const load = (): Promise<unknown> => loaded.load(api.GET('/api/charts'));
 	void load();
 	void shelf.load();
 
@@ -53,7 +51,7 @@
 	async function keep(unit?: Unit): Promise<void> {
 		busy = true;
 		asksUnit = false;
-		problem = null;
+		refused = null;
 		try {
 			const kept = await answered(
 				api.POST('/api/charts', { body: { title, source, csv, unit: unit ?? null } }),
@@ -64,19 +62,15 @@
 		} catch (error) {
 			const found = asProblem(error);
 			if (found.code === 'unit-not-stated') asksUnit = true;
-			else problem = found;
+			else refused = found;
 		} finally {
 			busy = false;
 		}
 	}
 
 	async function remove(gone: Chart): Promise<void> {
-		try {
-			await answered(api.DELETE('/api/charts/{chart_id}', { params: { path: { chart_id: gone.key } } }));
-			await load();
-		} catch (error) {
-			problem = asProblem(error);
-		}
+		await removed.load(api.DELETE('/api/charts/{chart_id}', { params: { path: { chart_id: gone.key } } }));
+		await load();
 	}
 </script>
 

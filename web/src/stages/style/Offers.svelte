@@ -1,7 +1,7 @@
 <!-- What can be done to the thing pointed at, by family. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Offer, type Problem } from '../../lib/api/client';
-	import { Latest } from '../../lib/api/latest';
+	import { api, type Offer } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { spoken } from '../../lib/units.svelte';
@@ -16,25 +16,16 @@
 	let { subject, label, onchoose, onleave }: Props = $props();
 
 	const desk = getDesk();
-	let offers = $state.raw<Offer[] | null>(null);
-	let problem = $state.raw<Problem | null>(null);
+	const asked = new Loaded<Offer[]>();
+	const offers = $derived(asked.value);
+	const problem = $derived(asked.problem);
 	let sought = $state('');
 
-	const asked = new Latest<Subject, Offer[]>(
-		async (wish) =>
-			answered(
-				api.POST('/api/offers', {
-					body: { sheet: desk.job!.sheet.id, recipe: desk.job!.recipe, job: desk.job!.id, ...wish },
-				}),
-			),
-		(found) => {
-			offers = found;
-			problem = null;
-		},
-		(error) => (problem = asProblem(error)),
-	);
 	$effect(() => {
-		if (desk.job) asked.wish({ ...subject });
+		if (!desk.job) return;
+		const { id, sheet, recipe } = desk.job;
+		const body = { sheet: sheet.id, recipe, job: id, ...subject };
+		void asked.load(api.POST('/api/offers', { body }));
 	});
 
 	const groups = $derived.by(() => {

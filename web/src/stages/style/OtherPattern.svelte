@@ -1,24 +1,36 @@
 <!-- Combine: another job's pattern laid over a piece, on this wearer's measures; line by line, which one counts. -->
 <script lang="ts">
-	import { answered, api, asProblem, type Piece, type Step, type Ticket } from '../../lib/api/client';
+	import { onDestroy } from 'svelte';
+	import { api, type Job, type Piece, type Step, type Ticket } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { newStep } from '../../lib/desk/recipe';
+	import type { Trial } from '../../lib/desk/trial.svelte';
+	import { spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 
-	let { ontake }: { ontake: (step: Step) => void } = $props();
+	interface Props {
+		/** Told what is laid under the pattern; null when it is taken away. */
+		onlay: (other: Trial | null) => void;
+		ontake: (step: Step) => void;
+	}
+	let { onlay, ontake }: Props = $props();
 
 	const desk = getDesk();
 	let open = $state(false);
-	let tickets = $state.raw<Ticket[]>([]);
+	const bench = desk.reads<Ticket[]>();
+	const tickets = $derived((bench.value ?? []).filter((ticket) => ticket.id !== desk.job?.id));
+	let laid = $state.raw<Trial | null>(null);
 	let garment = $state('');
 	let pieceName = $state('');
 	let at = $state('');
 	let taken = $state<string[]>([]);
 
-	const others = $derived(desk.preview?.beside?.pieces ?? []);
-	const shared = $derived(others.filter((other) => desk.pieces.some((piece) => piece.name === other.name)));
+	const others = $derived(laid?.pieces ?? []);
+	const shared = $derived(
+		others.filter((other) => desk.trial.pieces.some((piece) => piece.name === other.name)),
+	);
 	const other = $derived(shared.find((piece) => piece.name === pieceName) ?? shared[0]);
-	const mine = $derived(desk.pieces.find((piece) => piece.name === other?.name));
+	const mine = $derived(desk.trial.pieces.find((piece) => piece.name === other?.name));
 	const corners = $derived(
 		mine && other
 			? mine.edges
@@ -41,31 +53,29 @@
 		return null;
 	}
 
-	async function show(): Promise<void> {
+	function under(other: Trial | null): void {
+		laid = other;
+		onlay(other);
+	}
+
+	function show(): void {
 		open = !open;
-		if (!open) {
-			desk.layUnder(null);
-			return;
-		}
-		try {
-			tickets = (await answered(api.GET('/api/bench'))).filter((ticket) => ticket.id !== desk.job?.id);
-		} catch (error) {
-			desk.problem = asProblem(error);
-		}
+		if (open) void bench.load(api.GET('/api/bench'));
+		else under(null);
 	}
 
 	async function lay(id: string): Promise<void> {
 		taken = [];
 		pieceName = '';
-		if (!id) return desk.layUnder(null);
-		try {
-			const job = await answered(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }));
-			garment = job.garment;
-			desk.layUnder(job.recipe);
-		} catch (error) {
-			desk.problem = asProblem(error);
-		}
+		under(null);
+		if (!id) return;
+		const job = await desk.ask<Job>(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }));
+		if (!job) return;
+		garment = job.garment;
+		under(desk.another(job.recipe));
 	}
+
+	onDestroy(() => onlay(null));
 
 	function take(): void {
 		if (!other || !mine) return;
@@ -79,7 +89,7 @@
 			source: garment,
 		});
 		open = false;
-		desk.layUnder(null);
+		under(null);
 		ontake(step);
 	}
 </script>
@@ -98,9 +108,9 @@
 					>{ticket.garment}, for {ticket.wearer}</option
 				>{/each}
 		</select>
-		{#if desk.preview?.beside?.refused}
-			<p class="note">{desk.preview.beside.refused}</p>
-		{:else if desk.beside && !shared.length && desk.preview?.beside}
+		{#if laid?.problem}
+			<p class="note">{spoken(laid.problem.message)} {spoken(laid.problem.mend)}</p>
+		{:else if laid?.preview && !shared.length}
 			<p class="note">That pattern has no piece of the same name: nothing can be taken from it.</p>
 		{:else if other}
 			<label for="other-piece">Piece</label>

@@ -3,7 +3,7 @@
 	import { ArrowDown, ArrowUp, Trash2 } from '@lucide/svelte';
 	import { Switch } from '@skeletonlabs/skeleton-svelte';
 	import type { Snippet } from 'svelte';
-	import { answered, api, asProblem, type Section, type Stage, type Without } from '../../lib/api/client';
+	import { api, type Section, type Stage, type Without } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { withoutStep, withSection, withStep, withStepBeside } from '../../lib/desk/recipe';
 	import { plain, shown, spoken } from '../../lib/units.svelte';
@@ -18,7 +18,7 @@
 	let { opened, form, onopen }: Props = $props();
 
 	const desk = getDesk();
-	const stages = $derived(desk.preview?.stages ?? []);
+	const stages = $derived(desk.trial.preview?.stages ?? []);
 	const SECTIONS: { key: Section; title: string; says: string }[] = [
 		{
 			key: 'fit',
@@ -54,7 +54,7 @@
 	}
 
 	async function turn(stage: Stage, on: boolean): Promise<void> {
-		await desk.keep(
+		await desk.deeds.keep(
 			(recipe) => {
 				const step = recipe.steps?.find((s) => s.uid === stage.step.uid);
 				return step ? withStep(recipe, { ...step, on }) : recipe;
@@ -68,33 +68,33 @@
 		const { job } = desk;
 		if (!job) return;
 		const body = { sheet: job.sheet.id, recipe: job.recipe, uid: stage.step.uid, job: job.id };
-		try {
-			const effect = to
-				? await answered(api.POST('/api/moved', { body: { ...body, section: to } }))
-				: await answered(api.POST('/api/without', { body }));
-			const nothingBreaks = !effect.broken.length && !effect.checks.length;
-			if (!to && nothingBreaks) await takeOut(stage);
-			else weighed = { uid: stage.step.uid, to, effect };
-		} catch (error) {
-			desk.problem = asProblem(error);
-		}
+		const effect = await desk.ask<Without>(
+			to ? api.POST('/api/moved', { body: { ...body, section: to } }) : api.POST('/api/without', { body }),
+		);
+		if (!effect) return;
+		const nothingBreaks = !effect.broken.length && !effect.checks.length;
+		if (!to && nothingBreaks) await takeOut(stage);
+		else weighed = { uid: stage.step.uid, to, effect };
 	}
 
 	async function takeOut(stage: Stage): Promise<void> {
 		weighed = null;
-		await desk.keep((recipe) => withoutStep(recipe, stage.step.uid), `Taken out: ${plain(stage.words)}`);
+		await desk.deeds.keep(
+			(recipe) => withoutStep(recipe, stage.step.uid),
+			`Taken out: ${plain(stage.words)}`,
+		);
 	}
 
 	async function putIn(stage: Stage, to: Section): Promise<void> {
 		weighed = null;
-		await desk.keep(
+		await desk.deeds.keep(
 			(recipe) => withSection(recipe, stage.step.uid, to),
 			`To ${titleOf(to)}: ${plain(stage.words)}`,
 		);
 	}
 
 	async function move(stage: Stage, beside: Stage, where: 'before' | 'after'): Promise<void> {
-		await desk.keep(
+		await desk.deeds.keep(
 			(recipe) => withStepBeside(recipe, stage.step.uid, beside.step.uid, where),
 			`${where === 'before' ? 'Earlier' : 'Later'}: ${plain(stage.words)}`,
 		);
@@ -161,28 +161,28 @@
 							{@const to = otherSection(stage)!}
 							<button
 								class="button small quiet"
-								disabled={desk.busy}
+								disabled={desk.deeds.busy}
 								onclick={() => weigh(stage, to)}
 								title="Look at what that does first">To {titleOf(to)}…</button
 							>
 						{/if}
 						<button
 							class="icon"
-							disabled={i === 0 || desk.busy}
+							disabled={i === 0 || desk.deeds.busy}
 							onclick={() => move(stage, group.of[i - 1]!, 'before')}
 							aria-label={`Earlier: ${spoken(stage.words)}`}
 							title="Earlier"><ArrowUp size={15} /></button
 						>
 						<button
 							class="icon"
-							disabled={i === group.of.length - 1 || desk.busy}
+							disabled={i === group.of.length - 1 || desk.deeds.busy}
 							onclick={() => move(stage, group.of[i + 1]!, 'after')}
 							aria-label={`Later: ${spoken(stage.words)}`}
 							title="Later"><ArrowDown size={15} /></button
 						>
 						<button
 							class="icon"
-							disabled={desk.busy}
+							disabled={desk.deeds.busy}
 							onclick={() => weigh(stage, null)}
 							aria-label={`Take out: ${spoken(stage.words)}`}
 							title="Take out"><Trash2 size={15} /></button

@@ -38,7 +38,7 @@
 
 	/** What a field that refers to something can be set to. */
 	function choices(field: Field): { value: string; label: string }[] {
-		const pieces = desk.pieces;
+		const pieces = desk.trial.pieces;
 		const named = (name: string): { value: string; label: string } => ({
 			value: name,
 			label: lineName(name),
@@ -49,7 +49,7 @@
 				value: name,
 				label: `${lineName(name)} darts`,
 			}));
-		if (field.kind === 'seam') return (desk.preview?.seams ?? []).map((seam) => named(seam.name));
+		if (field.kind === 'seam') return (desk.trial.preview?.seams ?? []).map((seam) => named(seam.name));
 		if (field.kind === 'piece') return pieces.map((p) => ({ value: p.name, label: p.title }));
 		return field.choices.map((choice) => ({ value: choice, label: lineName(choice) }));
 	}
@@ -57,7 +57,7 @@
 	const SELECTS = new Set(['choice', 'dart', 'darts', 'seam', 'piece']);
 	const NUMBERS = new Set(['length', 'number', 'count']);
 	/** Lines of the table, for choosing one without a pointer. */
-	const lines = $derived(subjects(desk.pieces).filter(({ subject }) => subject.kind === 'line'));
+	const lines = $derived(subjects(desk.trial.pieces).filter(({ subject }) => subject.kind === 'line'));
 </script>
 
 <form
@@ -200,7 +200,7 @@
 		/>
 	</div>
 	<p class="deeds">
-		<button class="button main" type="submit" disabled={desk.busy}
+		<button class="button main" type="submit" disabled={desk.deeds.busy}
 			>{isNew ? 'Keep this step' : 'Keep the change'}</button
 		>
 		<button class="button" type="button" onclick={onleave}>Leave it</button>

@@ -1,10 +1,11 @@
 <!-- Style: point at a thing on the table, choose what to do with it, see it at once; the recipe beside it. -->
 <script lang="ts">
-	import type { Half, Offer, Step } from '../../lib/api/client';
-	import { answered, api, asProblem } from '../../lib/api/client';
+	import { api, type Half, type Line, type Offer, type Step } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep, withStep } from '../../lib/desk/recipe';
+	import type { Trial } from '../../lib/desk/trial.svelte';
+	import { allRead } from '../../lib/parts/reads';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
@@ -15,54 +16,57 @@
 	import StepForm from './StepForm.svelte';
 
 	const desk = getDesk();
-	desk.begin({});
+	desk.begin();
 	void operations.load();
 
 	let picked = $state.raw<Subject | null>(null);
 	/** The step that is being worked, and whether it is new. */
-	let trial = $state.raw<{ step: Step; isNew: boolean } | null>(null);
+	let editing = $state.raw<{ step: Step; isNew: boolean } | null>(null);
 	let waiting = $state<string | null>(null);
+	/** Another job's pattern, laid under this one. */
+	let other = $state.raw<Trial | null>(null);
 
-	const operation = $derived(trial ? operations.of(trial.step.kind) : undefined);
-	const stage = $derived(desk.preview?.stages.find((s) => s.step.uid === trial?.step.uid));
-	const all = $derived(subjects(desk.pieces));
+	const operation = $derived(editing ? operations.of(editing.step.kind) : undefined);
+	const stage = $derived(desk.trial.preview?.stages.find((s) => s.step.uid === editing?.step.uid));
+	const all = $derived(subjects(desk.trial.pieces));
 	const label = $derived(
 		picked
 			? picked.kind === 'garment'
 				? 'The whole garment'
 				: picked.kind === 'piece'
-					? (desk.pieces.find((p) => p.name === picked?.name)?.title ?? picked.name)
+					? (desk.trial.pieces.find((p) => p.name === picked?.name)?.title ?? picked.name)
 					: `${lineName(picked.name)}${picked.kind === 'level' ? ' level' : ''}`
 			: '',
 	);
 	const lit = $derived(new Set(picked ? [picked.kind === 'level' ? '' : picked.name] : []));
 
 	function choose(offer: Offer): void {
-		trial = {
+		editing = {
 			isNew: true,
 			step: newStep(offer.kind, offer.params, { version: offer.version, half: offer.half as Half }),
 		};
-		attempt(trial.step);
+		attempt(editing.step);
 	}
 
 	function attempt(step: Step): void {
-		if (!desk.job || !trial) return;
-		trial = { ...trial, step };
-		desk.try(withStep(desk.job.recipe, step));
+		if (!desk.job || !editing) return;
+		editing = { ...editing, step };
+		desk.trial.try(withStep(desk.job.recipe, step));
 	}
 
 	function open(uid: string): void {
 		const step = desk.job?.recipe.steps?.find((s) => s.uid === uid);
 		if (!step) return;
 		picked = null;
-		trial = { step, isNew: false };
+		editing = { step, isNew: false };
 	}
 
 	async function keep(): Promise<void> {
-		if (!trial) return;
-		const { step, isNew } = trial;
+		if (!(await allRead()) || !editing) return;
+		const { step, isNew } = editing;
 		const words = stage?.words ?? operation?.title ?? step.kind;
-		if (await desk.keep((recipe) => withStep(recipe, step), isNew ? words : `Changed: ${words}`)) done();
+		if (await desk.deeds.keep((recipe) => withStep(recipe, step), isNew ? words : `Changed: ${words}`))
+			done();
 	}
 
 	function leave(): void {
@@ -71,37 +75,33 @@
 	}
 
 	function done(): void {
-		trial = null;
+		editing = null;
 		picked = null;
 		waiting = null;
 	}
 
 	/** A thing was pointed at: it fills the field that waits, or asks what can be done with it. */
 	function pick(subject: Subject): void {
-		if (!trial) picked = subject;
+		if (!editing) picked = subject;
 		else if (waiting && subject.kind === 'line') void setLine(waiting, subject);
 	}
 
 	async function setLine(name: string, subject: Subject): Promise<void> {
-		if (!trial || !desk.job) return;
+		if (!editing || !desk.job) return;
 		const field = operation?.fields.find((f) => f.name === name);
-		try {
-			const { fraction, ...line } = await answered(
-				api.POST('/api/lines', {
-					body: { sheet: desk.job.sheet.id, recipe: desk.job.recipe, job: desk.job.id, ...subject },
-				}),
-			);
-			const entered = field?.kind === 'place' ? { ...line, fraction } : line;
-			attempt({ ...trial.step, params: { ...trial.step.params, [name]: entered } });
-			waiting = null;
-		} catch (error) {
-			desk.problem = asProblem(error);
-		}
+		const { id, sheet, recipe } = desk.job;
+		const body = { sheet: sheet.id, recipe, job: id, ...subject };
+		const found = await desk.ask<Line>(api.POST('/api/lines', { body }));
+		if (!found) return;
+		const { fraction, ...line } = found;
+		const entered = field?.kind === 'place' ? { ...line, fraction } : line;
+		attempt({ ...editing.step, params: { ...editing.step.params, [name]: entered } });
+		waiting = null;
 	}
 
 	function key(event: KeyboardEvent): void {
-		if (event.key === 'Escape' && (trial || picked)) {
-			if (trial) leave();
+		if (event.key === 'Escape' && (editing || picked)) {
+			if (editing) leave();
 			picked = null;
 		}
 	}
@@ -110,12 +110,12 @@
 <svelte:window onkeydown={key} />
 
 {#snippet form()}
-	{#if trial && operation}
+	{#if editing && operation}
 		<StepForm
 			{operation}
-			step={trial.step}
+			step={editing.step}
 			{stage}
-			isNew={trial.isNew}
+			isNew={editing.isNew}
 			{waiting}
 			onchange={attempt}
 			onwait={(field) => (waiting = field)}
@@ -126,18 +126,18 @@
 	{/if}
 {/snippet}
 
-<TableAndPanel problem={desk.draftProblem}>
+<TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
 		<Table
-			pieces={desk.pieces}
-			under={desk.beside ? (desk.preview?.beside?.pieces ?? []) : []}
+			pieces={desk.trial.pieces}
+			under={other ? [{ pieces: other.pieces }] : []}
 			{lit}
 			onpick={pick}
-			label={`The pattern: ${desk.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
+			label={`The pattern: ${desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
 		/>
 	{/snippet}
 	{#snippet panel()}
-		{#if trial?.isNew}
+		{#if editing?.isNew}
 			{@render form()}
 		{:else if picked}
 			<Offers subject={picked} {label} onchoose={choose} onleave={() => (picked = null)} />
@@ -159,8 +159,13 @@
 				</select>
 			</p>
 		{/if}
-		<RecipeList opened={trial && !trial.isNew ? trial.step.uid : null} {form} onopen={open} />
-		{#if !trial}<OtherPattern ontake={(step) => ((trial = { step, isNew: true }), attempt(step))} />{/if}
+		<RecipeList opened={editing && !editing.isNew ? editing.step.uid : null} {form} onopen={open} />
+		{#if !editing}
+			<OtherPattern
+				onlay={(laid) => (other = laid)}
+				ontake={(step) => ((editing = { step, isNew: true }), attempt(step))}
+			/>
+		{/if}
 	{/snippet}
 </TableAndPanel>
 

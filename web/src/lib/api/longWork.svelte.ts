@@ -1,0 +1,67 @@
+import { answered, api, asProblem, Problem, type Answer, type Work } from './client';
+
+/** Milliseconds between two looks at how far the work has come. */
+const LOOK_EVERY = 250;
+
+/**
+ * Work on the server that takes long: begun, watched and stopped. The server keeps what came of it, so that the page may
+ * be loaded again meanwhile: who asks the same again is given the work that is under way, or its result.
+ */
+export class LongWork {
+	work = $state.raw<Work | null>(null);
+	problem = $state.raw<Problem | null>(null);
+	private asked = 0;
+
+	get underWay(): boolean {
+		return this.work?.state === 'waiting' || this.work?.state === 'running';
+	}
+
+	get stopped(): boolean {
+		return this.work?.state === 'stopped';
+	}
+
+	/** Begin it and wait for it; return its result, or null where it came to nothing or something newer was asked for. */
+	async begin(call: Promise<Answer<Work>>): Promise<NonNullable<Work['result']> | null> {
+		const mine = (this.asked += 1);
+		const isMine = (): boolean => mine === this.asked;
+		this.problem = null;
+		try {
+			let work = await answered(call);
+			while (isMine()) {
+				this.work = work;
+				if (!this.underWay) break;
+				await new Promise((done) => setTimeout(done, LOOK_EVERY));
+				if (!isMine()) break;
+				const path = { uid: work.uid };
+				work = await answered(api.GET('/api/work/{uid}', { params: { path } }));
+			}
+			if (!isMine()) return null;
+			const { problem } = work;
+			if (problem) this.problem = new Problem(500, problem.code, problem.message, problem.mend);
+			return work.result ?? null;
+		} catch (error) {
+			if (isMine()) {
+				this.problem = asProblem(error);
+				this.work = null;
+			}
+			return null;
+		}
+	}
+
+	/** Stop it. */
+	async stop(): Promise<void> {
+		if (!this.work || !this.underWay) return;
+		const path = { uid: this.work.uid };
+		this.asked += 1;
+		try {
+			this.work = await answered(api.POST('/api/work/{uid}/stop', { params: { path } }));
+		} catch (error) {
+			this.problem = asProblem(error);
+		}
+	}
+
+	/** Wait for nothing any more: the work goes on, its result is kept. */
+	leave(): void {
+		this.asked += 1;
+	}
+}

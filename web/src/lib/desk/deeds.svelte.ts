@@ -1,0 +1,178 @@
+/**
+ * Deeds: what changes a job for good. Each is done on the version of the job that the page shows, which nobody else has to
+ * know of. One that fails is kept, so that it can be done again on the newer state, or when the server answers again:
+ * nothing entered is lost.
+ */
+import {
+	answered,
+	api,
+	asProblem,
+	freshName,
+	type Answer,
+	type Finding,
+	type Half,
+	type Job,
+	type LengthIn,
+	type Outcome,
+	type Problem,
+	type Recipe,
+	type Sheet,
+	type Worked,
+} from '../api/client';
+
+/** What is said of a finding when it is recorded. */
+export interface Found {
+	uid: string;
+	kind: string;
+	side: Half;
+	movement: string;
+	words: string;
+	given: Record<string, LengthIn>;
+	taken: 'whole' | 'pinch';
+}
+
+/** What a deed on a job is sent with: which job, on which version of it. */
+interface On {
+	path: { job_id: string };
+	header: Record<'If-Match', string>;
+}
+
+type Deed = (job: Job, on: On) => Promise<Answer<Job>>;
+
+export class Deeds {
+	/** The job as it is kept. */
+	job = $state.raw<Job | null>(null);
+	problem = $state.raw<Problem | null>(null);
+	busy = $state(false);
+	private failed: { deed: Deed; words: string } | null = null;
+
+	/** `taken` is told of each state of the job. */
+	constructor(private readonly taken: (job: Job) => void) {}
+
+	/** Load a job. */
+	async open(id: string): Promise<void> {
+		try {
+			this.take(await answered(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } })));
+			this.problem = null;
+		} catch (error) {
+			this.problem = asProblem(error);
+		}
+	}
+
+	/** Keep a change of the recipe. It is a function, so that done again on a newer state it takes nothing of that back. */
+	keep(change: (recipe: Recipe) => Recipe, why: string): Promise<boolean> {
+		return this.do(why, (job, on) =>
+			api.PUT('/api/jobs/{job_id}/recipe', { params: on, body: { recipe: change(job.recipe), why } }),
+		);
+	}
+
+	/** Draft the job from another sheet of its wearer, all its steps kept. */
+	draftFrom(sheet: Sheet): Promise<boolean> {
+		const why = `drafted from sheet ${sheet.number}`;
+		return this.do(why, (job, on) =>
+			api.PUT('/api/jobs/{job_id}/recipe', {
+				params: on,
+				body: { recipe: job.recipe, sheet: sheet.id, why },
+			}),
+		);
+	}
+
+	/** Go a step back or forth in what was kept. */
+	async move(way: 'undo' | 'redo'): Promise<void> {
+		if (!(way === 'undo' ? this.job?.can_undo : this.job?.can_redo)) return;
+		await this.do(way, (_, on) => api.POST('/api/jobs/{job_id}/head', { params: on, body: { way } }));
+	}
+
+	cutMuslin(number: number, about: { cloth: string; worn: string }): Promise<boolean> {
+		return this.do(`cut muslin ${number}`, (_, on) =>
+			api.POST('/api/jobs/{job_id}/rounds', { params: on, body: about }),
+		);
+	}
+
+	closeMuslin(number: number, note: string): Promise<boolean> {
+		return this.do(`close muslin ${number}`, (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/close', {
+				params: { path: { ...path, number }, header },
+				body: { note },
+			}),
+		);
+	}
+
+	/** Record what a muslin shows. */
+	record(number: number, finding: Found, seen: string): Promise<boolean> {
+		return this.do(`record: ${seen}`, (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/findings', {
+				params: { path: { ...path, number }, header },
+				body: finding,
+			}),
+		);
+	}
+
+	/** Change the paper by a remedy of a finding that was recorded. */
+	apply(number: number, finding: string, plan: Worked): Promise<boolean> {
+		// Made once, so that a repeated deed makes no second step.
+		const uids = plan.steps.map(() => freshName('s'));
+		return this.do(`apply: ${plan.title}`, (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy', {
+				params: { path: { ...path, number, uid: finding }, header },
+				body: { remedy: plan.key, uids },
+			}),
+		);
+	}
+
+	/** Say whether the remedy of an earlier finding helped. */
+	answer(number: number, finding: Finding, outcome: Outcome, words: string): Promise<boolean> {
+		return this.do(`${finding.seen}: ${words}`, (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/answers', {
+				params: { path: { ...path, number }, header },
+				body: { finding: finding.uid, outcome, note: '' },
+			}),
+		);
+	}
+
+	/** What the failed deed was, in words; empty where there is none. */
+	get unfinished(): string {
+		return this.problem ? (this.failed?.words ?? '') : '';
+	}
+
+	/** Do the failed deed again, on the newest state. */
+	async again(): Promise<void> {
+		const { failed } = this;
+		const newer = this.problem?.job;
+		if (newer) this.take(newer);
+		else if (this.job) await this.open(this.job.id);
+		if (failed && !this.problem?.offline) await this.do(failed.words, failed.deed);
+	}
+
+	/** Let the failed deed go, and look at the newest state. */
+	async letGo(): Promise<void> {
+		this.failed = null;
+		this.problem = null;
+		if (this.job) await this.open(this.job.id);
+	}
+
+	private take(job: Job): void {
+		this.job = job;
+		this.taken(job);
+	}
+
+	/** Do a deed on the job as it is; return whether it was kept. */
+	private async do(words: string, deed: Deed): Promise<boolean> {
+		const { job } = this;
+		if (!job || this.busy) return false;
+		this.busy = true;
+		try {
+			const on = { path: { job_id: job.id }, header: { 'If-Match': `"${job.version}"` } };
+			this.take(await answered(deed(job, on)));
+			this.problem = null;
+			this.failed = null;
+			return true;
+		} catch (error) {
+			this.problem = asProblem(error);
+			this.failed = { deed, words };
+			return false;
+		} finally {
+			this.busy = false;
+		}
+	}
+}

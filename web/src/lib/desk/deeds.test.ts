@@ -1,0 +1,88 @@
+import { expect, test } from 'vitest';
+import type { Job, Recipe } from '../api/client';
+import { json, serving, type Asked } from '../testing';
+import { Deeds } from './deeds.svelte';
+
+/** A server with one job, which goes on by a version with every deed on its newest. */
+function keeping(job: { version: number; recipe: object }) {
+	return ({ method, headers, body }: Asked): Response => {
+		if (method === 'GET') return json({ id: 'j', ...job });
+		const version = Number(headers.get('If-Match')?.replaceAll('"', ''));
+		if (version !== job.version)
+			return json(
+				{ title: 'job changed', detail: 'It was changed elsewhere.', mend: '', job: { id: 'j', ...job } },
+				412,
+			);
+		Object.assign(job, { version: version + 1, recipe: body.recipe ?? job.recipe });
+		return json({ id: 'j', ...job });
+	};
+}
+
+const withEase =
+	(ease: number) =>
+	(recipe: Recipe): Recipe => ({ ...recipe, overrides: { ...recipe.overrides, bust_ease: ease } });
+
+test('a deed is done on the version that the page shows, and the job as kept is told', async () => {
+	const asked = serving(keeping({ version: 3, recipe: {} }));
+	const states: Job[] = [];
+	const deeds = new Deeds((job) => states.push(job));
+	await deeds.open('j');
+	expect(await deeds.keep(withEase(6), 'more ease')).toBe(true);
+	expect(await deeds.keep(withEase(7), 'still more')).toBe(true);
+	expect(asked.map(({ headers }) => headers.get('If-Match'))).toEqual([null, '"3"', '"4"']);
+	expect(states.map(({ version }) => version)).toEqual([3, 4, 5]);
+});
+
+test('a deed on an outdated version is done again on the newer one, and takes nothing of that back', async () => {
+	const job = { version: 3, recipe: {} };
+	serving(keeping(job));
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	Object.assign(job, { version: 4, recipe: { overrides: { waist_ease: 2 } } });
+	expect(await deeds.keep(withEase(6), 'more ease')).toBe(false);
+	expect(deeds.unfinished).toBe('more ease');
+	await deeds.again();
+	expect(deeds.problem).toBeNull();
+	expect(job.recipe).toEqual({ overrides: { waist_ease: 2, bust_ease: 6 } });
+	expect(deeds.unfinished).toBe('');
+});
+
+test('a failed deed can be let go: the newer state is shown', async () => {
+	const job = { version: 3, recipe: {} };
+	serving(keeping(job));
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	job.version = 9;
+	await deeds.keep(withEase(6), 'more ease');
+	await deeds.letGo();
+	expect(deeds.job?.version).toBe(9);
+	expect([deeds.problem, deeds.unfinished]).toEqual([null, '']);
+});
+
+test('a deed while another is under way is not done', async () => {
+	const asked = serving(keeping({ version: 1, recipe: {} }));
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	const [first, second] = await Promise.all([deeds.keep(withEase(6), 'a'), deeds.keep(withEase(7), 'b')]);
+	expect([first, second]).toEqual([true, false]);
+	expect(asked).toHaveLength(2);
+});
+
+test('a remedy that is applied again, since nobody answered, makes no second step', async () => {
+	let reached = false;
+	const answer = keeping({ version: 1, recipe: {} });
+	const asked = serving((one) => {
+		if (one.method === 'GET' || reached) return answer(one);
+		throw new TypeError('no network');
+	});
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	const plan = { key: 'side', title: 'At the side', steps: [{}, {}] } as never;
+	expect(await deeds.apply(1, 'f1', plan)).toBe(false);
+	expect(deeds.problem?.offline).toBe(true);
+	reached = true;
+	await deeds.again();
+	const [first, second] = asked.filter(({ method }) => method === 'POST').map(({ body }) => body.uids);
+	expect(first).toHaveLength(2);
+	expect(second).toEqual(first);
+});
