@@ -90,7 +90,7 @@ def test_inches_are_shown_with_fractions_everywhere(tab, demo):
     settle(tab)
     assert tab.sum_value("back_waist_length") == "16⅝ in"
     tab.open(f"{demo}/cut")
-    assert tab.page.locator("[id='w-front.side']").input_value() == "1"
+    assert tab.field("front side").input_value() == "1"
     tab.open(f"{demo}/fit")
     settle(tab)
     assert "in" in tab.page.locator("table tbody tr").first.inner_text()

@@ -2,6 +2,7 @@
  * A recipe being tried: what it is looked at with, and what came of it. Several can be tried at once, to be laid over each
  * other; they take turns with the server and share the pieces that they have in common.
  */
+import { untrack } from 'svelte';
 import { answered, api, asProblem, type Piece, type Preview, type Problem, type Recipe } from '../api/client';
 import { Lane, Latest } from '../api/latest';
 
@@ -100,8 +101,11 @@ export class Trial {
 
 	/** Look at it otherwise. */
 	look(look: Partial<Looked>): void {
-		this.looked = { ...this.looked, ...look };
-		this.work();
+		// Who asks for a look does not hang on what was looked at before.
+		untrack(() => {
+			this.looked = { ...this.looked, ...look };
+			this.work();
+		});
 	}
 
 	/** Look at it as it is, compared with nothing, but for what is said. */

@@ -2,8 +2,8 @@
 <script lang="ts">
 	import type { Piece } from '../api/client';
 	import { bare } from '../desk/names.svelte';
-	import { nameOf } from './naming';
-	import { curvePath, linePath, ringPath, type View } from './view';
+	import type { Name } from './naming';
+	import { curvePath, linePath, ringPath } from './view';
 
 	interface Props {
 		piece: Piece;
@@ -15,11 +15,11 @@
 		showCutting: boolean;
 		/** Lines and darts that are not drawn yet, while the draft is shown line by line. */
 		hidden: ReadonlySet<string> | null;
-		/** The boxes of the other pieces, in this piece's frame. */
-		others: View[];
+		/** Where its name stands. */
+		name: Name;
 		onpoint: (name: string | null) => void;
 	}
-	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, others, onpoint }: Props = $props();
+	let { piece, dx, dy, lit, pointed, perPixel, showCutting, hidden, name, onpoint }: Props = $props();
 
 	const part = $derived(piece.part);
 	const edges = $derived(
@@ -30,14 +30,6 @@
 	/** A piece appears with its first line, its notches with the last. */
 	const begun = $derived(edges.length > 0);
 	const finished = $derived(!hidden || piece.edges.every((edge) => !hidden.has(edge.lineage)));
-	const how = $derived(
-		(piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`) +
-			(piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : ''),
-	);
-	/** The title, a line for each of its parts: a panel is narrow. */
-	const words = $derived([...piece.title.split(', '), how]);
-	const name = $derived(nameOf(piece, words, perPixel, others));
-
 	function isLit(name: string): boolean {
 		return lit.has(name) || lit.has(bare(name)) || pointed === name;
 	}

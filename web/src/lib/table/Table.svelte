@@ -3,12 +3,12 @@
 	import type { Handle, Piece, Walk } from '../api/client';
 	import { reading, shown } from '../units.svelte';
 	import { lineName } from '../words';
+	import { namesOn } from './naming';
 	import { fractionOn, type Subject } from './picking';
 	import PieceShape from './PieceShape.svelte';
 	import Rules from './Rules.svelte';
 	import Walking from './Walking.svelte';
 	import {
-		boxesBeside,
 		fitted,
 		linePath,
 		placed,
@@ -72,6 +72,7 @@
 	const home = $derived(fitted(layout, screen));
 	const view = $derived(moved ? shaped(moved, screen) : home);
 	const perPixel = $derived(view.width / Math.max(width, 1));
+	const names = $derived(namesOn(layout, perPixel));
 	const pointedEdge = $derived.by(() => {
 		for (const { piece, dx, dy } of layout)
 			for (const edge of piece.edges)
@@ -241,7 +242,7 @@
 				{perPixel}
 				{showCutting}
 				{hidden}
-				others={boxesBeside(layout, piece, dx, dy)}
+				name={names.get(piece)!}
 				onpoint={point}
 			/>
 		{/each}

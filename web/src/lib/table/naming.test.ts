@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Piece } from '../api/client';
-import { nameOf } from './naming';
+import { namesOn, type Name } from './naming';
 
 function rectangle(wide: number, high: number, more: Partial<Piece> = {}): Piece {
 	const corners = [
@@ -27,6 +27,14 @@ function rectangle(wide: number, high: number, more: Partial<Piece> = {}): Piece
 }
 
 const WORDS = ['Skirt front', 'on the fold'];
+
+const cut = (how: string) =>
+	how === 'on the fold' ? { on_fold: 'centre', cut: 1 } : { on_fold: null, cut: 2 };
+
+function nameOf(piece: Piece, words: string[], perPixel: number): Name {
+	const named = { ...piece, title: words.slice(0, -1).join(', '), ...cut(words.at(-1)!) } as Piece;
+	return namesOn([{ piece: named, dx: 0, dy: 0 }], perPixel).get(named)!;
+}
 
 test('a name stands inside, large, beside the grain line', () => {
 	const name = nameOf(rectangle(30, 60), WORDS, 0.1);
@@ -59,14 +67,44 @@ test('on a narrow piece it is smaller', () => {
 });
 
 test('on a narrower one its words stand one below another', () => {
-	const name = nameOf(rectangle(20, 60), ['Bodice front', 'side panel', 'pair'], 0.4);
+	const name = nameOf(rectangle(24, 60), ['Bodice front', 'side panel', 'cut a pair'], 0.3);
 	expect(name.leader).toBeNull();
-	expect(name.words).toEqual(['Bodice', 'front', 'side', 'panel', 'pair']);
+	expect(name.words).toEqual(['Bodice', 'front', 'side', 'panel', 'cut a pair']);
 });
 
-test('where it does not fit it stands outside with a leader, clear of the other pieces', () => {
-	const right = { x: 5, y: -60, width: 100, height: 90 };
-	const name = nameOf(rectangle(4, 20), WORDS, 0.3, [right]);
-	expect(name.leader).not.toBeNull();
-	expect(name.at[0]).toBeLessThan(0);
+test('where it does not fit it stands outside with a leader, clear of pieces and of other names', () => {
+	const thin = (title: string): Piece => ({ ...rectangle(4, 20), title, on_fold: null, cut: 2 }) as Piece;
+	const [left, right] = [thin('Collar stand'), thin('Collar')];
+	const layout = [
+		{ piece: left, dx: 0, dy: 0 },
+		{ piece: right, dx: 22, dy: 0 },
+	];
+	const names = namesOn(layout, 0.12);
+	const boxes = layout.map(({ piece, dx, dy }) => {
+		const { at, words, size, leader } = names.get(piece)!;
+		expect(leader).not.toBeNull();
+		const wide = Math.max(...words.map((line) => line.length)) * 0.52 * size * 0.12;
+		return {
+			left: at[0] + dx,
+			right: at[0] + dx + wide,
+			head: at[1] + dy,
+			foot: at[1] + dy - words.length * 1.2 * size * 0.12,
+		};
+	});
+	const [one, other] = [boxes[0]!, boxes[1]!];
+	const meet =
+		one.left < other.right && other.left < one.right && one.foot < other.head && other.foot < one.head;
+	expect(meet).toBe(false);
+	for (const { piece, dx } of layout)
+		for (const box of boxes) {
+			const onIt = box.left < dx + 4 && dx < box.right && box.foot < 20 && 0 < box.head;
+			expect(onIt, piece.title).toBe(false);
+		}
+});
+
+test('of a piece that stays, the name is not sought again', () => {
+	const piece = { ...rectangle(30, 60), title: 'Skirt', on_fold: null, cut: 2 } as Piece;
+	const name = namesOn([{ piece, dx: 0, dy: 0 }], 0.1).get(piece);
+	expect(namesOn([{ piece, dx: 9, dy: 0 }], 0.1).get(piece)).toBe(name);
+	expect(namesOn([{ piece, dx: 9, dy: 0 }], 0.3).get(piece)).not.toBe(name);
 });

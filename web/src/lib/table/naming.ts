@@ -1,6 +1,6 @@
 /** Where a piece's name stands: inside, clear of every line; smaller where it is narrow; else beside, with a leader. */
 import type { Piece } from '../api/client';
-import { bounds, flattened, type Pair, type View } from './view';
+import { bounds, flattened, type Pair, type Placed, type View } from './view';
 
 /** Pixels. Sizes of a name, the largest that fits is taken. */
 const SIZES = [15, 13, 11, 9.5, 8];
@@ -31,14 +31,53 @@ interface Box {
 	head: number;
 }
 
+/** Return the lines of a piece's name: the title, a line for each of its parts, since a panel is narrow; how it is cut. */
+export function wordsOf(piece: Piece): string[] {
+	const cut = piece.on_fold ? 'on the fold' : piece.cut === 2 ? 'cut a pair' : `cut ${piece.cut}`;
+	const times = piece.on_fold && piece.cut > 1 ? `, ${piece.cut} times` : '';
+	return [...piece.title.split(', '), cut + times];
+}
+
+/** Return where the names of all pieces on the table stand, by piece; a name outside keeps off pieces and other names. */
+export function namesOn(layout: Placed[], perPixel: number): Map<Piece, Name> {
+	const taken = layout.map(({ piece, dx, dy }) => moved(bounds(piece), dx, dy));
+	return new Map(
+		layout.map(({ piece, dx, dy }, i) => {
+			const words = wordsOf(piece);
+			const within = nameWithin(piece, words, perPixel);
+			if (within) return [piece, within];
+			const others = taken.filter((_, j) => j !== i).map((box) => moved(box, -dx, -dy));
+			const name = nameOutside(piece, words, perPixel, others);
+			const { wide, high } = extent(name.words, name.size * perPixel, perPixel);
+			const box = { x: name.at[0], y: name.at[1] - high, width: wide, height: high };
+			taken.push(moved(box, dx, dy));
+			return [piece, name];
+		}),
+	);
+}
+
+function moved(box: View, dx: number, dy: number): View {
+	return { ...box, x: box.x + dx, y: box.y + dy };
+}
+
+/** Names within their pieces, kept while a piece and the scale stay: of a live edit most do. */
+const within = new WeakMap<Piece, { perPixel: number; name: Name | null }>();
+
+function nameWithin(piece: Piece, words: string[], perPixel: number): Name | null {
+	const known = within.get(piece);
+	if (known?.perPixel === perPixel) return known.name;
+	const name = foundWithin(piece, words, perPixel);
+	within.set(piece, { perPixel, name });
+	return name;
+}
+
 /**
- * Return where the name of a piece stands.
+ * Return where a name stands within its piece, clear of every line; null where it does not fit.
  *
  * @param words its lines of text; where they are too wide, each word stands on a line of its own.
  * @param perPixel cm a pixel.
- * @param others the boxes of the other pieces in this piece's frame, which a name outside keeps off.
  */
-export function nameOf(piece: Piece, words: string[], perPixel: number, others: View[] = []): Name {
+function foundWithin(piece: Piece, words: string[], perPixel: number): Name | null {
 	const ring = outline(piece);
 	const lines = [...segments(ring, true), ...drawnWithin(piece)];
 	const box = bounds(piece);
@@ -56,11 +95,17 @@ export function nameOf(piece: Piece, words: string[], perPixel: number, others: 
 			if (at) return { words: set, at, size, leader: null };
 		}
 	}
-	return outside(words, ring, perPixel, box, others);
+	return null;
 }
 
-/** Return a name right, left, below or above its piece: the first place that keeps off the other pieces. */
-function outside(words: string[], ring: Pair[], perPixel: number, box: View, others: View[]): Name {
+/**
+ * Return a name right, left, below or above its piece: the first place that is free.
+ *
+ * @param others boxes of what lies there already, in the piece's frame.
+ */
+function nameOutside(piece: Piece, words: string[], perPixel: number, others: View[]): Name {
+	const ring = outline(piece);
+	const box = bounds(piece);
 	const size = SIZES.at(-1)!;
 	const { wide, high } = extent(words, size * perPixel, perPixel);
 	const off = 8 * perPixel;

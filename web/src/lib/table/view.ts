@@ -87,16 +87,6 @@ export function bounds(piece: Piece): View {
 	return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
 }
 
-/** Return the boxes of the other pieces in the frame of one that lies at `dx`, `dy`. */
-export function boxesBeside(all: Placed[], piece: Piece, dx: number, dy: number): View[] {
-	return all
-		.filter((other) => other.piece !== piece)
-		.map((other) => {
-			const box = bounds(other.piece);
-			return { ...box, x: box.x + other.dx - dx, y: box.y + other.dy - dy };
-		});
-}
-
 /** Return a view that shows all pieces with a margin, in the shape of the screen. */
 export function fitted(pieces: Placed[], screen: { width: number; height: number }): View {
 	if (!pieces.length) return { x: 0, y: -50, width: 100, height: 60 };

@@ -221,14 +221,14 @@
 
 	{#if problem}<ProblemNote {problem} />{/if}
 	{#if remedies.length}
-		<h3>
-			Paper change
+		<div class="changes">
+			<h3>Paper change</h3>
 			{#if remedies.length > 1}
 				<button class="button small" type="button" aria-pressed={over} onclick={() => (over = !over)}
 					>{over ? 'Show only the chosen one' : 'Lay them over each other'}</button
 				>
 			{/if}
-		</h3>
+		</div>
 		{#each remedies as plan (plan.key)}
 			<label class="remedy" class:chosen={plan.key === chosen?.key}>
 				<input
@@ -325,7 +325,7 @@
 		height: 0.7rem;
 		border-radius: 50%;
 	}
-	h3 {
+	.changes {
 		display: flex;
 		justify-content: space-between;
 		align-items: baseline;

@@ -135,6 +135,16 @@
 {/if}
 
 <style>
+	progress {
+		width: 100%;
+		accent-color: var(--chalk);
+	}
+	[role='status'] {
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		gap: 0.6rem;
+	}
 	.part {
 		padding: 0.7rem 0.9rem;
 	}
