@@ -467,3 +467,29 @@ def test_the_measure_sheet_of_a_first_wearer_takes_the_allowance_into_the_new_jo
     state = tab.state()
     assert state["recipe"]["overrides"] == {"back_expansion": 2.5}
     assert state["sheet"]["taken_by"] == "alone"
+
+
+def test_what_takes_long_says_how_far_it_is_and_can_be_stopped_and_begun_again(tab):
+    work = {"uid": "w", "kind": "advice", "state": "running", "done": 5, "of": 23}
+    begun = []
+
+    def begin(route):
+        begun.append(1)
+        # The first time it takes long; then it is let through to the server.
+        if len(begun) == 1:
+            route.fulfill(json=work)
+        else:
+            route.continue_()
+
+    tab.page.route("**/api/measures/advice", begin)
+    tab.page.route("**/api/work/w", lambda route: route.fulfill(json=work))
+    tab.page.route("**/api/work/w/stop", lambda route: route.fulfill(json={**work, "state": "stopped"}))
+    tab.begin_measuring()
+    for symbol, text in {"bust_girth": "92", "waist_girth": "74", "height": "168"}.items():
+        tab.measure(symbol, text)
+    tab.page.get_by_text("Working out what to take next: 5 of 23 measures tried").wait_for()
+    tab.button("Stop").click()
+    tab.page.get_by_text("Stopped: what to take next is not worked out.").wait_for()
+    tab.button("Work it out").click()
+    tab.page.locator("[data-next]").wait_for()
+    assert len(begun) == 2

@@ -225,3 +225,28 @@ def test_the_job_is_carried_out_and_in_through_the_screen(tab, tmp_path):
     page.wait_for_url("**/draft*")
     tab.open("/")
     page.get_by_text("for Odile Varn").nth(1).wait_for()
+
+
+def test_remedies_are_tried_at_once_and_laid_over_each_other(tab):
+    tab.new_ticket()
+    page = tab.page
+    page.keyboard.press("5")
+    tab.button("Cut muslin 1").click()
+    page.locator(".kinds").get_by_text("Waist seam lies below the waist").click()
+    remedies = page.locator(".remedy")
+    for n in (0, 1):
+        remedies.nth(n).get_by_text("waist most, by 1.0 cm. Nothing disagrees that agreed.").wait_for()
+    beneath = page.locator("[data-under=bodice_back]")
+    assert beneath.count() == 1, "the muslin as it was cut"
+    tab.button("Lay them over each other").click()
+    page.locator(".legend").get_by_text("raise the seam on the same shape").wait_for()
+    assert beneath.count() == 2
+    assert len({beneath.nth(n).get_attribute("d") for n in (0, 1)}) == 2
+    other = beneath.nth(1).get_attribute("d")
+    remedies.nth(1).click()
+    page.locator(".legend").get_by_text("shorten between bust and waist").wait_for()
+    page.wait_for_function(
+        "d => document.querySelector('[data-piece=bodice_back] .paper').getAttribute('d') === d", arg=other
+    )
+    tab.button("Show only the chosen one").click()
+    page.wait_for_function("document.querySelectorAll('[data-under=bodice_back]').length === 1")

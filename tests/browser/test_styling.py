@@ -1,6 +1,7 @@
 """Style and Check in the browser: garments built by pointing, the recipe edited, findings mended and accepted, seams walked."""
 
 import json
+import time
 
 import pytest
 
@@ -90,6 +91,30 @@ def test_a_dart_is_pointed_at_moved_to_the_shoulder_and_the_step_edited_in_place
     assert steps(tab)[0][1]["share"] == 0.5
     page.get_by_label("Undo").click()
     page.get_by_text("Move the front bust dart to the front shoulder").first.wait_for()
+
+
+@pytest.mark.parametrize("by", ["enter", "button"])
+def test_an_amount_typed_last_is_in_the_step_that_is_kept(tab, by):
+    """The number is still being read when the step is kept: nothing typed is left behind."""
+    tab.new_ticket("Shell top", blocks="bodice", **UPPER)
+    page = tab.page
+    page.route("**/api/numbers", lambda route: (time.sleep(0.4), route.continue_()))
+    stage(page, "Style")
+    point_at(page, "Bodice front: front side")
+    choose(tab, "Add or take at the side seams")
+    amount = page.locator("form.step input.field").first
+    amount.fill("1 1/4 in")
+    with tab.keeping():
+        if by == "enter":
+            amount.press("Enter")
+        else:
+            tab.button("Keep this step").click()
+    assert 3.175 in steps(tab)[0][1].values()
+    page.locator("[data-step]").get_by_role("button").first.click()
+    amount.fill("a little")
+    tab.button("Keep the change").click()
+    page.get_by_text("“a little” is not a length").wait_for()
+    assert len(steps(tab)) == 1 and 3.175 in steps(tab)[0][1].values()
 
 
 def test_an_armhole_princess_front_and_back_with_a_zip(tab):
