@@ -5,7 +5,7 @@ The curve is a cubic spline (its bend changes without a jump) through points of 
 
 from collections.abc import Callable, Collection, Sequence
 from itertools import pairwise
-from math import ceil
+from math import ceil, floor
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +20,9 @@ MARKS_APART = 4.0
 LEAST_MARKS, MOST_MARKS = 3, 14
 #: Where strips of paper were moved apart, about so many marks are taken on all of them.
 MARKS_ON_STRIPS = 5
+
+#: Numbers are counted up or down with this much to spare: halves of a line are equal, whatever their last digit says.
+HAIR = 1e-9
 
 #: A plain sweep: rounds in which its marks are assigned anew, places tried for each, and the bounds of its handles as
 #: shares of its chord, within which it makes neither a corner nor a loop.
@@ -63,7 +66,7 @@ def smoothed(curves: Sequence[Curve], *, bridges: Collection[int] = ()) -> tuple
         return straight(start, end), 0.0
     lengths = [curve.length for curve in parts]
     whole = sum(lengths)
-    count = min(max(ceil(whole / MARKS_APART), LEAST_MARKS), MOST_MARKS)
+    count = _marks_on(whole)
     marks = [start, *(_at(parts, lengths, whole * i / (count + 1)) for i in range(1, count + 1)), end]
     new = through(marks, leaving=parts[0].start_direction, arriving=parts[-1].end_direction)
     old = [point for curve in parts for point in curve.flattened()]
@@ -76,7 +79,7 @@ def _swung(curves: Sequence[Curve], bridges: Collection[int]) -> tuple[Curve, fl
     whole = sum(curve.length for curve in kept)
     marks = [start]
     for curve in kept:
-        count = max(1, round(MARKS_ON_STRIPS * curve.length / whole))
+        count = max(1, floor(MARKS_ON_STRIPS * curve.length / whole + 0.5 + HAIR))
         marks += [curve.at_distance(curve.length * (i + 0.5) / count) for i in range(count)]
     new = through([*marks, end], leaving=curves[0].start_direction, arriving=curves[-1].end_direction)
     old = [point for curve in kept for point in curve.flattened()]
@@ -135,11 +138,15 @@ def displaced(curve: Curve, shift: Callable[[float], Vector]) -> Curve:
         shift: where a mark at a share (0…1) of the length is shifted to, as a displacement.
     """
     whole = curve.length
-    count = min(max(ceil(whole / MARKS_APART), LEAST_MARKS), MOST_MARKS)
+    count = _marks_on(whole)
     shares = [i / (count + 1) for i in range(count + 2)]
     spots = [curve.start, *(curve.at_distance(whole * share) for share in shares[1:-1]), curve.end]
     marks = [add(spot, shift(share)) for spot, share in zip(spots, shares, strict=True)]
     return through(marks, leaving=curve.start_direction, arriving=curve.end_direction)
+
+
+def _marks_on(length: float) -> int:
+    return min(max(ceil(length / MARKS_APART - HAIR), LEAST_MARKS), MOST_MARKS)
 
 
 def _one_line(curves: Sequence[Curve]) -> bool:

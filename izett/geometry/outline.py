@@ -31,9 +31,14 @@ def crossing(points: Sequence[Point]) -> Point | None:
     return points[0]
 
 
-def contains(points: Sequence[Point], point: Point) -> bool:
-    """Return whether a point lies inside a closed outline."""
-    return bool(Polygon(np.asarray(points)).contains(ShapelyPoint(point)))
+def region(points: Sequence[Point]) -> Polygon:
+    """Return what a closed outline encloses, to be asked more than once."""
+    return shapely.polygons(np.asarray(points))
+
+
+def contains(paper: Sequence[Point] | Polygon, point: Point) -> bool:
+    """Return whether a point lies inside a closed outline, or the region that it encloses."""
+    return bool(shapely.contains_xy(paper if isinstance(paper, Polygon) else region(paper), *point))
 
 
 def runs_inside(points: Sequence[Point], line: Sequence[Point], *, clear: float) -> bool:

@@ -24,6 +24,11 @@ def scale(a: Vector, factor: float) -> Vector:
     return (a[0] * factor, a[1] * factor)
 
 
+def negated(a: Vector) -> Vector:
+    """Return the displacement the other way."""
+    return (-a[0], -a[1])
+
+
 def between(a: Point, b: Point, share: float) -> Point:
     """Return the point at `share` of the way from `a` (0) to `b` (1)."""
     return (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)

@@ -189,6 +189,14 @@ class Pattern:
         return found
 
     @cached_property
+    def _seams_by_line(self) -> Mapping[str, tuple[Seam, ...]]:
+        found: dict[str, tuple[Seam, ...]] = {}
+        for seam in self.seams:
+            for line in dict.fromkeys(span.along for side in seam.sides for span in side):
+                found[line] = (*found.get(line, ()), seam)
+        return found
+
+    @cached_property
     def in_words(self) -> Mapping[str, str]:
         """What its things are called in words: lines, darts and seams by their titles, pieces by theirs."""
         return {**{piece.name: piece.title.lower() for piece in self.pieces}, **self.titles}
@@ -243,7 +251,7 @@ class Pattern:
 
     def seams_along(self, lineage: str) -> tuple[Seam, ...]:
         """Return the seams that a line is sewn in."""
-        return tuple(seam for seam in self.seams if runs_along(seam, lineage))
+        return self._seams_by_line.get(lineage, ())
 
     def link(self, vertex: str) -> str | None:
         """Return the corner at which a line that was cut here goes on, or None."""

@@ -19,6 +19,7 @@ from izett.pattern.document import Accepted, Opening, Pattern, Seam
 from izett.pattern.facts import Half
 from izett.pattern.paper import between_gates
 from izett.pattern.piece import Edge, Piece, Span
+from izett.pattern.remembered import Remembered
 
 #: Begins the names of the right half's own things; a step's name cannot hold it.
 RIGHT_MARK = "right:"
@@ -135,6 +136,16 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
     """
     if left is right:
         return left
+    _, together = _joined.of(left, id(right), lambda: (right, _laid_together(left, right)))
+    return together
+
+
+#: Of two halves that stay the same objects, what they come to stays the same; the right one is kept beside it, so that
+#: no other takes its place.
+_joined: Remembered[tuple[Pattern, Pattern]] = Remembered(most=64)
+
+
+def _laid_together(left: Pattern, right: Pattern) -> Pattern:
     pairs = _paired(left, right)
     apart = {piece.name for piece in right.pieces if _apart(pairs, piece)}
     own = {name for piece in right.pieces if piece.name in apart for name in _names_on(piece)}

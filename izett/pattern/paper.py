@@ -17,7 +17,7 @@ from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.fit import fair, smoothed
 from izett.geometry.motion import Motion
-from izett.geometry.outline import contains
+from izett.geometry.outline import contains, region
 from izett.geometry.point import Point, add, between, distance, meeting, scale, subtract, turn, unit
 from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.facts import Role
@@ -174,6 +174,7 @@ def with_notches(pattern: Working, before: Piece, notches: Sequence[Notch]) -> W
 
 def _part(piece: Piece, ring: list[Edge], label: Label, outline: list[Point], across: list[Point]) -> Piece:
     corners = {edge.start for edge in ring}
+    paper = region(outline)
     folded = piece.on_fold is not None and any(edge.lineage == piece.on_fold for edge in ring)
     return replace(
         piece,
@@ -181,23 +182,23 @@ def _part(piece: Piece, ring: list[Edge], label: Label, outline: list[Point], ac
         title=label.title,
         cut=piece.cut if folded or piece.on_fold is None else 2 * piece.cut,
         on_fold=piece.on_fold if folded else None,
-        grain=grain_on(outline, piece.grain),
+        grain=grain_on(paper, piece.grain),
         edges=tuple(ring),
         darts=tuple(dart for dart in piece.darts if dart.mouth[0] in corners and dart.mouth[1] in corners),
-        diamonds=tuple(d for d in piece.diamonds if contains(outline, between(d.left, d.right, 0.5))),
-        marks=MappingProxyType({k: p for k, p in piece.marks.items() if _within(outline, p)}),
-        lines=tuple(part for line in piece.lines for part in _lines_within(line, outline, across)),
+        diamonds=tuple(d for d in piece.diamonds if contains(paper, between(d.left, d.right, 0.5))),
+        marks=MappingProxyType({k: p for k, p in piece.marks.items() if _within(paper, p)}),
+        lines=tuple(part for line in piece.lines for part in _lines_within(line, paper, across)),
         notches=(),
         aliases=MappingProxyType({k: v for k, v in piece.aliases.items() if v in corners}),
         corners=MappingProxyType({k: v for k, v in piece.corners.items() if piece.aliases.get(k, k) in corners}),
     )
 
 
-def _within(outline: list[Point], point: Point) -> bool:
-    return bool(shapely.dwithin(shapely.polygons(np.asarray(outline)), shapely.points(point), 2 * LEAST_PART))
+def _within(paper: shapely.Polygon, point: Point) -> bool:
+    return bool(shapely.dwithin(paper, shapely.points(point), 2 * LEAST_PART))
 
 
-def _lines_within(line: LevelLine, outline: list[Point], across: list[Point]) -> list[LevelLine]:
+def _lines_within(line: LevelLine, paper: shapely.Polygon, across: list[Point]) -> list[LevelLine]:
     """Return what of a level line lies on a part: parted where the cut crosses it, and nowhere else."""
     parts: list[list[Point]] = [[line.points[0]]]
     cutting = shapely.linestrings(np.asarray(across))
@@ -214,7 +215,7 @@ def _lines_within(line: LevelLine, outline: list[Point], across: list[Point]) ->
         for part in parts
         if len(part) > 1
         and sum(distance(a, b) for a, b in pairwise(part)) > LEAST_PART
-        and contains(outline, _middle(part))
+        and contains(paper, _middle(part))
     ]
 
 
@@ -233,10 +234,11 @@ def crossings(a: Point, b: Point, line: Sequence[Point]) -> list[float]:
     return sorted(found)
 
 
-def grain_on(outline: Sequence[Point], grain: tuple[Point, Point]) -> tuple[Point, Point]:
-    """Return a grain line in the same direction that lies well inside an outline; the old one where it still does."""
-    # A cut that crosses the outline is refused by the recipe; here it must only not break the search for the grain.
-    paper = shapely.buffer(shapely.polygons(np.asarray(outline)), 0)
+def grain_on(paper: shapely.Polygon, grain: tuple[Point, Point]) -> tuple[Point, Point]:
+    """Return a grain line in the same direction that lies well inside a piece of paper; the old one where it still does."""
+    if not paper.is_valid:
+        # A cut that crosses the outline is refused by the recipe; here it must only not break the search for the grain.
+        paper = shapely.buffer(paper, 0)
     if bool(shapely.contains(paper, shapely.linestrings(np.asarray(grain)))):
         return grain
     along = unit(subtract(grain[1], grain[0]))

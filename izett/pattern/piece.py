@@ -18,6 +18,9 @@ from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, Zone
+from izett.pattern.remembered import Remembered
+
+_outlines: Remembered[list[Point]] = Remembered()
 
 
 @dataclass(frozen=True, slots=True)
@@ -226,7 +229,13 @@ class Piece:
 
     def outline(self, *, flatness: float = FLATNESS) -> list[Point]:
         """Return the ring with the darts' legs in it, flattened to within `flatness` cm."""
-        return [point for edge in self.edges for point in edge.curve.flattened(flatness=flatness)[:-1]]
+        return list(
+            _outlines.of(
+                self,
+                flatness,
+                lambda: [point for edge in self.edges for point in edge.curve.flattened(flatness=flatness)[:-1]],
+            )
+        )
 
     def level(self, name: str) -> float:
         """Return the length in cm of what this piece has of a level."""

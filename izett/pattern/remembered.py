@@ -29,3 +29,7 @@ class Remembered(Generic[T]):
         if len(self._known) > self._most:
             self._known.popitem(last=False)
         return result
+
+    def forget(self) -> None:
+        """Forget everything (for benchmarks and tests)."""
+        self._known.clear()

@@ -30,8 +30,9 @@ from izett.pattern.halves import joined
 from izett.pattern.naming import in_titles, titles_of
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.record import Record, RecordedBody
+from izett.pattern.remembered import Remembered
 from izett.pattern.working import Changes, Working
-from izett.recipe.memory import Memory
+from izett.recipe.memory import HALVES, Memory
 from izett.recipe.model import Recipe, Step
 from izett.recipe.refusals import broke, crossed, invalid_params, no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
@@ -40,6 +41,8 @@ from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
 from izett.wording import cm, titled
 
+#: Garments whose results are kept whole, of all jobs: what lies on the table, and what it is compared with.
+MOST_GARMENTS = 64
 #: What follows a fit step where a seam that it moves is sewn to another piece: the step, by the kind of the seam.
 FOLLOWERS: Mapping[SeamKind, str] = {SeamKind.CAP: "recap_sleeve", SeamKind.WAIST: "follow_waist"}
 
@@ -153,7 +156,11 @@ class Evaluation:
 
 @dataclass(frozen=True, slots=True)
 class _Worked:
-    """What a step came to on one half: its changes, or why it could not act."""
+    """What a step came to on one half: its changes, or why it could not act.
+
+    `laid` holds the garments on which the changes were laid last, with what came of it: what stays the same garment stays
+    the same object, so that nothing after it is asked again.
+    """
 
     changes: Changes | None
     sums: tuple[Sum, ...] = ()
@@ -161,6 +168,16 @@ class _Worked:
     read: frozenset[str] = frozenset()
     failure: IzettError | None = None
     asks: tuple[SeamKind, ...] = ()
+    laid: list[tuple[Pattern, Pattern]] = field(default_factory=list, compare=False, repr=False)
+
+    def on(self, pattern: Pattern, uid: str) -> Pattern:
+        """Return a garment with the changes laid on."""
+        for before, after in self.laid:
+            if before is pattern:
+                return after
+        after = self.changes.on(pattern, uid=uid) if self.changes is not None else pattern
+        self.laid[:] = [(pattern, after), *self.laid[: HALVES - 1]]
+        return after
 
 
 class Evaluator:
@@ -174,6 +191,7 @@ class Evaluator:
     def __init__(self, catalogue: Catalogue, *, memory: Memory | None = None) -> None:
         self.catalogue = catalogue
         self.memory = memory if memory is not None else Memory()
+        self._results: Remembered[tuple[Mapping[str, float], tuple[Result, ...]]] = Remembered(most=MOST_GARMENTS)
 
     def evaluate(self, recipe: Recipe, *, owner: Hashable = None) -> Evaluation:
         """Work a recipe out.
@@ -185,19 +203,12 @@ class Evaluator:
         Raises:
             UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
         """
-        drafts = [self._drafted(recipe, half, owner) for half in (Half.LEFT, Half.RIGHT)]
-        left, right = (found.pattern for found in drafts)
-        # What was taken and no block reads is known of the body all the same.
-        bodies = tuple(
-            ChainMap(dict(recipe.measures_of(half)), cast("dict[str, float]", found.values))
-            for half, found in zip((Half.LEFT, Half.RIGHT), drafts, strict=True)
-        )
-        if drafts[0] is drafts[1]:
-            bodies = (bodies[0], bodies[0])
+        (mine, body), (theirs, right_body) = (self._drafted(recipe, half, owner) for half in (Half.LEFT, Half.RIGHT))
+        left, right = mine.pattern, theirs.pattern
         stages: list[Stage] = []
         asked: dict[SeamKind, list[str]] = {}
         waiting = self.in_sections(recipe.steps)
-        work = _HalvesWorked(self, (bodies[0], bodies[1]), owner)
+        work = _HalvesWorked(self, (body, right_body), owner)
         for section in Section:
             steps = [step for step in waiting if self.section_of(step) is section]
             if section is Section.FOLLOW:
@@ -214,8 +225,8 @@ class Evaluator:
                 moves = operation.moves if acts and operation and section is Section.FIT else ()
                 for kind in dict.fromkeys((*moves, *stage.asks)):
                     asked.setdefault(kind, []).append(step.uid)
-        check = partial(self._checked, body=bodies[0], owner=owner)
-        return Evaluation(drafts[0], drafts[1], tuple(stages), check, recipe.apart)
+        check = partial(self._checked, body=body, owner=owner)
+        return Evaluation(mine, theirs, tuple(stages), check, recipe.apart)
 
     def section_of(self, step: Step) -> Section:
         """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""
@@ -243,11 +254,18 @@ class Evaluator:
                 found.append((step, tuple(asked[seam_kind])))
         return found
 
-    def _drafted(self, recipe: Recipe, half: Half, owner: Hashable) -> Draft:
+    def _drafted(self, recipe: Recipe, half: Half, owner: Hashable) -> tuple[Draft, Mapping[str, float]]:
+        """Return the draft of a half with the body that its steps ask: measures and the draft's values, cm by symbol."""
         side = half if recipe.apart else Half.BOTH
+
+        def work() -> tuple[Draft, Mapping[str, float]]:
+            found = self._draft(recipe, side)
+            # What was taken and no block reads is known of the body all the same.
+            return found, ChainMap(dict(recipe.measures_of(side)), cast("dict[str, float]", found.values))
+
         key = _key("draft", izett.__version__, recipe.drafted_from(side))
-        found: Draft = self.memory.kept(owner, key, lambda: self._draft(recipe, side))
-        return found
+        drafted: tuple[Draft, Mapping[str, float]] = self.memory.kept(owner, key, work)
+        return drafted
 
     def _draft(self, recipe: Recipe, half: Half) -> Draft:
         first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
@@ -269,11 +287,17 @@ class Evaluator:
         return draft(first, recipe.measures_of(half), also=also, choices=choices)
 
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
-        return tuple(
-            told(check, pattern, finding)
-            for check in self.catalogue.checks.values()
-            for finding in self._found(check, pattern, body, owner)
-        )
+        def work() -> tuple[Mapping[str, float], tuple[Result, ...]]:
+            results = tuple(
+                told(check, pattern, finding)
+                for check in self.catalogue.checks.values()
+                for finding in self._found(check, pattern, body, owner)
+            )
+            return body, results
+
+        # The body is kept with the results, so that no other takes its place.
+        _, results = self._results.of(pattern, id(body), work)
+        return results
 
     def _found(self, check: Check, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Finding, ...]:
         if check.by_piece:
@@ -291,6 +315,7 @@ class Evaluator:
     def forget(self) -> None:
         """Forget everything (for benchmarks and tests)."""
         self.memory.forget()
+        self._results.forget()
 
 
 @dataclass(frozen=True)
@@ -381,13 +406,11 @@ class _HalvesWorked:
         self, step: Step, worked: Mapping[Half, _Worked], left: Pattern, right: Pattern
     ) -> tuple[Pattern, Pattern] | IzettError:
         """Return both halves with the changes laid on, or why that cannot be."""
-        changes = {half: one.changes or Changes() for half, one in worked.items()}
-        if Half.LEFT in changes and Half.RIGHT not in changes and step.half is Half.BOTH:
+        if step.half is Half.BOTH and Half.RIGHT not in worked:
             # Worked once for both: the halves are alike, or the step joined them.
-            after = changes[Half.LEFT].on(left, uid=step.uid)
-            return after, after if left is right else changes[Half.LEFT].on(right, uid=step.uid)
-        mine = changes[Half.LEFT].on(left, uid=step.uid) if Half.LEFT in changes else left
-        theirs = changes[Half.RIGHT].on(right, uid=step.uid) if Half.RIGHT in changes else right
+            return worked[Half.LEFT].on(left, step.uid), worked[Half.LEFT].on(right, step.uid)
+        mine = worked[Half.LEFT].on(left, step.uid) if Half.LEFT in worked else left
+        theirs = worked[Half.RIGHT].on(right, step.uid) if Half.RIGHT in worked else right
         for piece in (*mine.pieces, *theirs.pieces):
             if (piece.is_whole or piece.half is not Half.BOTH) and _differs(mine, theirs, piece.name):
                 return whole_refused(step.half, piece)

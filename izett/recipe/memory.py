@@ -20,9 +20,31 @@ MOST_PER_OWNER = 400
 MOST_OWNERS = 64
 
 
+#: What a step, a check has before it: the half that is worked, the other half, and the body.
+Before = tuple[Pattern, Pattern, Mapping[str, float]]
+#: Two halves that come to the same share a result: each has its garment.
+HALVES = 2
+
+
+@dataclass(slots=True)
+class _Entry:
+    """A result with what was read for it, and the garments for which it was given last: for those no question is asked."""
+
+    record: Record | None
+    result: Any
+    given: tuple[Before, ...] = ()
+
+    def is_of(self, before: Before) -> bool:
+        return any(all(a is b for a, b in zip(known, before, strict=True)) for known in self.given)
+
+    def give(self, before: Before) -> Any:
+        self.given = (before, *self.given[: HALVES - 1])
+        return self.result
+
+
 @dataclass(slots=True)
 class _Shelf:
-    known: OrderedDict[Hashable, list[tuple[Record | None, Any]]] = field(default_factory=OrderedDict)
+    known: OrderedDict[Hashable, list[_Entry]] = field(default_factory=OrderedDict)
 
 
 class Memory:
@@ -43,17 +65,15 @@ class Memory:
 
     def kept(self, owner: Hashable, of: Hashable, work: Callable[[], Any]) -> Any:
         """Return a result that depends on nothing but what it is of."""
-        for _, result in self._entries(owner, of):
-            return result
-        result = work()
-        self._keep(owner, of, None, result)
-        return result
+        for entry in self._entries(owner, of):
+            return entry.result
+        return self._keep(owner, of, _Entry(None, work())).result
 
     def read(
         self,
         owner: Hashable,
         of: Hashable,
-        before: tuple[Pattern, Pattern, Mapping[str, float]],
+        before: Before,
         work: Callable[[], tuple[Record, Any]],
     ) -> Any:
         """Return a result for the garment before it: one that is known where every question has the same answer today.
@@ -63,14 +83,19 @@ class Memory:
             before: the half that is worked, the other half, and the body.
             work: works it, and returns with the result what was read for it.
         """
-        for record, result in self._entries(owner, of):
-            if record is not None and record.holds(*before):
-                return result
-        record, result = work()
-        self._keep(owner, of, record, result)
-        return result
+        entries = self._entries(owner, of)
+        for entry in entries:
+            if entry.is_of(before):
+                return entry.result
+        for entry in entries:
+            if entry.record is not None and entry.record.holds(*before):
+                return entry.give(before)
+        for entry in entries:
+            # Only of what was given last the garment is kept: it holds on to every piece.
+            entry.given = ()
+        return self._keep(owner, of, _Entry(*work())).give(before)
 
-    def _entries(self, owner: Hashable, of: Hashable) -> list[tuple[Record | None, Any]]:
+    def _entries(self, owner: Hashable, of: Hashable) -> list[_Entry]:
         with self._lock:
             shelf = self._shelves.get(owner)
             if shelf is None or of not in shelf.known:
@@ -79,18 +104,19 @@ class Memory:
             shelf.known.move_to_end(of)
             return list(shelf.known[of])
 
-    def _keep(self, owner: Hashable, of: Hashable, record: Record | None, result: Any) -> None:
+    def _keep(self, owner: Hashable, of: Hashable, entry: _Entry) -> _Entry:
         with self._lock:
             shelf = self._shelves.setdefault(owner, _Shelf())
             self._shelves.move_to_end(owner)
             entries = shelf.known.setdefault(of, [])
-            entries.insert(0, (record, result))
+            entries.insert(0, entry)
             del entries[VARIANTS:]
             shelf.known.move_to_end(of)
             while len(shelf.known) > self._per_owner:
                 shelf.known.popitem(last=False)
             while len(self._shelves) > self._owners:
                 self._shelves.popitem(last=False)
+        return entry
 
     def forget(self) -> None:
         """Forget everything (for benchmarks and tests)."""

@@ -18,6 +18,11 @@ FAR = 2.0
 
 def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
     """Return a sleeve with its cap, and what lies at the bicep line, moved; the rest is drawn to it."""
+    return _to_seams(outline_warped(sleeve, move))
+
+
+def outline_warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
+    """Return a sleeve warped in its outline alone: while a place is sought, the levels need not be drawn to it."""
     curves = {e.start: _as_square(e.curve, e.curve.mapped(move)) for e in sleeve.edges if e.role is Role.CAP}
     corners = {name for e in sleeve.edges if e.role is Role.CAP for name in (e.start, e.end)}
     moves = {name: move(sleeve.vertex(name)) for name in corners}
@@ -26,8 +31,7 @@ def warped(sleeve: Piece, move: Callable[[Point], Point]) -> Piece:
         for line in sleeve.lines
     ]
     marks = {key: move(p) if key == "shoulder_notch" else p for key, p in sleeve.marks.items()}
-    drawn = redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks)
-    return _to_seams(_even_below(drawn))
+    return _even_below(redrawn(sleeve, moves=moves, curves=curves, lines=lines, marks=marks))
 
 
 def _to_seams(sleeve: Piece) -> Piece:

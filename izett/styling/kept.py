@@ -31,7 +31,10 @@ def lost(keeps: frozenset[Keeps], before: Working, after: Working) -> tuple[Sum,
         if abs(off) > PAPER_OFF:
             found.append(Sum("check this: paper gained or lost", off, "cm²"))
     if Keeps.SEAMS in keeps:
-        lines = dict.fromkeys(edge.lineage for piece in (*was, *now) for edge in piece.edges if not edge.is_leg)
+        # A line none of whose edges was drawn anew is as long as it was.
+        same = {id(edge) for piece in was for edge in piece.edges} & {id(edge) for piece in now for edge in piece.edges}
+        edges = (edge for piece in (*was, *now) for edge in piece.edges if not edge.is_leg and id(edge) not in same)
+        lines = dict.fromkeys(edge.lineage for edge in edges)
         for seam in {seam.name: seam for line in lines for seam in after.seams_along(line)}.values():
             old = before.find_seam(seam.name)
             if old is not None and abs(off := _uneven(after, seam) - _uneven(before, old)) > SEAM_OFF:

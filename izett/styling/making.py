@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from izett.geometry.curve import Curve, straight
-from izett.geometry.outline import signed_area
+from izett.geometry.outline import region, signed_area
 from izett.geometry.point import between
 from izett.pattern.document import Seam
 from izett.pattern.facts import Layer, Role, SeamKind, Zone
@@ -101,7 +101,7 @@ def outlined(
         part=context.uid,
         cut=cut,
         on_fold=context.named(folded) if folded else None,
-        grain=grain_on(points, ((0.0, -FAR), (0.0, FAR))),
+        grain=grain_on(region(points), ((0.0, -FAR), (0.0, FAR))),
         edges=made,
         zone=zone,
         layer=layer,

@@ -8,9 +8,9 @@ from itertools import pairwise
 from math import degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
-from izett.geometry.curve import Curve, joined
+from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
-from izett.geometry.point import cross, subtract, turn, unit
+from izett.geometry.point import cross, subtract, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge
@@ -49,11 +49,7 @@ def _one_line(edges: Sequence[Edge]) -> bool:
 
 
 def _kink(curve: Curve) -> float:
-    cubics = [joined([cubic]) for cubic in curve.cubics()]
-    return max(
-        (abs(degrees(turn(a.end_direction, b.start_direction))) for a, b in pairwise(cubics)),
-        default=0.0,
-    )
+    return max((abs(degrees(angle)) for angle in curve.turns()), default=0.0)
 
 
 def word(finding: Finding) -> str:

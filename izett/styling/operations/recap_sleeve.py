@@ -19,7 +19,7 @@ from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.piece import Piece
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
-from izett.styling.caps import warped
+from izett.styling.caps import outline_warped, warped
 from izett.styling.fullness import with_levels
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, length
 from izett.styling.parting import seam_of
@@ -113,9 +113,9 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
         return move
 
     def off(factor: float, shift: float) -> tuple[float, float]:
-        drawn = warped(sleeve, grown(factor, shift))
-        lengths = [sum(e.curve.length for e in drawn.edges if e.lineage == lineage) for lineage in lineages]
-        return lengths[0] - wanted[0], lengths[1] - wanted[1]
+        drawn = outline_warped(sleeve, grown(factor, shift))
+        front, back = (sum(e.curve.length for e in drawn.edges if e.lineage == lineage) for lineage in lineages)
+        return front - wanted[0], back - wanted[1]
 
     try:
         factor, shift = _solved(off)

@@ -17,16 +17,20 @@ from studio.wsgi import application
 COLLECT_AFTER = (50_000, 20, 50)
 
 
-def _warm() -> None:
-    """Draft once, keep the collector's rounds short and seldom, and begin the process for long work.
+def settle() -> None:
+    """Keep the collector's rounds short and seldom: they would be felt in a live edit.
 
-    A round of the collector would be felt in a live edit. Patterns have no cycles and are freed by counting; what is
-    loaded, and what is remembered, need not be gone through.
+    Patterns have no cycles and are freed by counting; what is loaded, and what is remembered, need not be gone through.
     """
-    evaluator().evaluate(Recipe("bodice", {"bust_girth": 92.0, "waist_girth": 74.0, "height": 168.0}))
     gc.collect()
     gc.freeze()
     gc.set_threshold(*COLLECT_AFTER)
+
+
+def _warm() -> None:
+    """Draft once, and begin the process for long work."""
+    evaluator().evaluate(Recipe("bodice", {"bust_girth": 92.0, "waist_girth": 74.0, "height": 168.0}))
+    settle()
     WORKER.start()
 
 
