@@ -69,7 +69,7 @@ def core(floor: float) -> None:
     from izett.pattern.facts import Half
     from izett.recipe.evaluator import Evaluator
     from izett.recipe.model import Recipe, Section, Step
-    from studio.management.commands.serve import settle
+    from studio.collector import settle
     from tests.bodies import measured_women, with_hips
 
     settle()  # as the server does

@@ -313,8 +313,15 @@ def titles_on(titles: Mapping[str, str], half: Half) -> Mapping[str, str]:
     """Return titles by the names that things have on one half."""
     if half is not Half.RIGHT:
         return titles
-    own = {origin(name).name: title for name, title in titles.items() if origin(name).half is Half.RIGHT}
-    return ChainMap(own, dict(titles))
+    return _titles_on_right.of(titles, (), lambda: ChainMap(_own_titles(titles), dict(titles)))
+
+
+_titles_on_right: Remembered[Mapping[str, str]] = Remembered(most=64)
+
+
+def _own_titles(titles: Mapping[str, str]) -> dict[str, str]:
+    """Return the titles of the right half's own things, by what they are called there."""
+    return {name.removeprefix(RIGHT_MARK): title for name, title in titles.items() if name.startswith(RIGHT_MARK)}
 
 
 def accepted_on(accepted: Accepted, where: tuple[str, ...]) -> bool:

@@ -1,6 +1,5 @@
 """`manage.py serve`: the studio on the loopback address, by a production server."""
 
-import gc
 import threading
 from typing import Any
 
@@ -9,22 +8,10 @@ from django.core.management.base import BaseCommand, CommandParser
 from waitress import serve
 
 from izett.recipe.model import Recipe
+from studio.collector import settle
 from studio.work.desk import WORKER
 from studio.workroom import evaluator
 from studio.wsgi import application
-
-#: Objects made before the youngest are gone through, and rounds of each age before the next older are.
-COLLECT_AFTER = (50_000, 20, 50)
-
-
-def settle() -> None:
-    """Keep the collector's rounds short and seldom: they would be felt in a live edit.
-
-    Patterns have no cycles and are freed by counting; what is loaded, and what is remembered, need not be gone through.
-    """
-    gc.collect()
-    gc.freeze()
-    gc.set_threshold(*COLLECT_AFTER)
 
 
 def _warm() -> None:
