@@ -227,7 +227,7 @@ def evaluated(job: dict) -> list[float]:
     found = []
     for n in range(200):
         recipe = document.model_copy(update={"overrides": {"bust_ease": 4 + n / 100}}).recipe(measures)
-        found += milliseconds(lambda recipe=recipe: evaluator.evaluate(recipe), 1)
+        found += milliseconds(lambda recipe=recipe: evaluator.evaluate(recipe).results, 1)
     return found
 
 

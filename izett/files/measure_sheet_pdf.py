@@ -3,17 +3,18 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from io import BytesIO
-
-from reportlab.lib.utils import simpleSplit
-from reportlab.pdfgen.canvas import Canvas
+from typing import TYPE_CHECKING
 
 from izett.errors import UnknownName
-from izett.files.pdf import PAPERS, POINTS_PER_CM
+from izett.files.pdf import PAPERS, POINTS_PER_CM, blank, in_lines
 from izett.geometry.point import Point
 from izett.measuring.figure.draw import VIEWS, Figure, figure_of
 from izett.measuring.measure import Measure, measures, stations
 from izett.measuring.sheet import Sheet
 from izett.units import Unit, show_length
+
+if TYPE_CHECKING:
+    from reportlab.pdfgen.canvas import Canvas
 
 #: A body of middling build for a blank sheet, cm: EN 13402-3's 92, from memory.
 MIDDLING = {"bust_girth": 92.0, "waist_girth": 76.0, "hip_girth": 100.0, "height": 168.0}
@@ -71,7 +72,7 @@ def write_measure_sheet(
     if paper not in PAPERS:
         raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
     stream = BytesIO()
-    canvas = Canvas(stream, pagesize=PAPERS[paper], pageCompression=1, invariant=1)
+    canvas = blank(stream, PAPERS[paper])
     canvas.setTitle("Measuring sheet" + (f", {sheet.wearer}" if sheet and sheet.wearer else ""))
     canvas.setAuthor("Izett")
     body = sheet.cm if sheet else {}
@@ -88,11 +89,15 @@ def write_measure_sheet(
     return stream.getvalue()
 
 
+def _split(words: str, width: float) -> list[str]:
+    return in_lines(plain(words), font="Helvetica", size=_SMALL, width=width)
+
+
 @dataclass
 class _Page:
     """The page being filled: where the next line goes."""
 
-    canvas: Canvas
+    canvas: "Canvas"
     size: tuple[float, float]
     cautions: Sequence[str]
     y: float = 0.0
@@ -145,7 +150,7 @@ class _Page:
             x = end
         self.y -= 0.55
         for words in preparation:
-            for part in simpleSplit(plain(words), "Helvetica", _SMALL, (self.width - 2 * RIM) * POINTS_PER_CM):
+            for part in _split(words, (self.width - 2 * RIM) * POINTS_PER_CM):
                 self.text(RIM, self.y, part, size=_SMALL, grey=0.3)
                 self.y -= LINE
         self.text(
@@ -167,7 +172,7 @@ class _Page:
     ) -> None:
         left = RIM + FIGURE_WIDTH + 0.5
         text_width = self.width - RIM - left - _READINGS * (BOX_WIDTH + BOX_GAP) - 0.3
-        split = [simpleSplit(plain(_how(what)), "Helvetica", _SMALL, text_width * POINTS_PER_CM) for what in rows]
+        split = [_split(_how(what), text_width * POINTS_PER_CM) for what in rows]
         heights = [LINE * (max(len(lines), FEWEST_LINES) + 1.1) + ROW_AIR for lines in split]
         window = _window(figure, rows)
         drawn = (window.top - window.low) * window.scale
@@ -245,7 +250,7 @@ class _Page:
 
     def finish(self) -> None:
         width = (self.width - 2 * RIM - 2) * POINTS_PER_CM
-        for down, words in enumerate(simpleSplit(plain("   ".join(self.cautions)), "Helvetica", _SMALL, width)):
+        for down, words in enumerate(_split("   ".join(self.cautions), width)):
             self.text(RIM, RIM - 0.35 - down * 0.28, words, size=_SMALL, grey=0.4)
         self.text(self.width - RIM - 1, RIM - 0.35, f"page {self.number}", size=_SMALL, grey=0.4)
         self.canvas.showPage()

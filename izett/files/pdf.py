@@ -8,14 +8,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from io import BytesIO
 from math import ceil
+from typing import TYPE_CHECKING
 
 from reportlab.lib import units
 from reportlab.lib.pagesizes import A4, LETTER
-from reportlab.pdfgen.canvas import Canvas
 
 from izett.errors import UnknownName
 from izett.finishing.sheet import SheetPiece, label_place
 from izett.geometry.point import Point
+
+if TYPE_CHECKING:
+    from reportlab.pdfgen.canvas import Canvas
 
 POINTS_PER_CM: float = units.cm
 POINTS_PER_INCH: float = units.inch
@@ -57,6 +60,22 @@ def page_name(column: int, row: int) -> str:
     return f"{chr(ord('A') + row)}{column + 1}"
 
 
+def blank(stream: BytesIO, size: tuple[float, float]) -> "Canvas":
+    """Return an empty document to draw on, its pages of a size in points."""
+    # The library takes long to import: only who prints waits for it.
+    from reportlab.pdfgen.canvas import Canvas  # noqa: PLC0415
+
+    return Canvas(stream, pagesize=size, pageCompression=1, invariant=1)
+
+
+def in_lines(text: str, *, font: str, size: float, width: float) -> list[str]:
+    """Return a text in lines no wider than `width` points."""
+    from reportlab.lib.utils import simpleSplit  # noqa: PLC0415  (as above)
+
+    lines: list[str] = simpleSplit(text, font, size, width)
+    return lines
+
+
 def write_pdf(
     sheets: Sequence[SheetPiece], *, paper: str = "a4", title: str = "Izett", notes: Sequence[str] = ()
 ) -> bytes:
@@ -78,7 +97,7 @@ def write_pdf(
     tiling = _tiling(placed, width, height, size)
     stream = BytesIO()
     # The drawn size is the true size: viewers are told not to scale it to the paper.
-    canvas = Canvas(stream, pagesize=size, pageCompression=1, invariant=1)
+    canvas = blank(stream, size)
     canvas.setTitle(title)
     canvas.setAuthor("Izett")
     canvas.setViewerPreference("PrintScaling", "None")
@@ -134,7 +153,7 @@ def _touches(sheet: SheetPiece, shift: Point, corner: Point, tiling: Tiling) -> 
     )
 
 
-def _tile_page(canvas: Canvas, placed: list[Placed], tiling: Tiling, column: int, row: int, title: str) -> None:
+def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: int, row: int, title: str) -> None:
     corner = tiling.corner(column, row)
     canvas.saveState()
     frame = canvas.beginPath()
@@ -158,7 +177,7 @@ def _tile_page(canvas: Canvas, placed: list[Placed], tiling: Tiling, column: int
     )
 
 
-def _draw_piece(canvas: Canvas, sheet: SheetPiece, shift: Point) -> None:
+def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
     canvas.setStrokeGray(_INK)
     canvas.setFillGray(_INK)
     if sheet.cutting != sheet.sewing:
@@ -184,7 +203,7 @@ def _draw_piece(canvas: Canvas, sheet: SheetPiece, shift: Point) -> None:
 
 
 def _polyline(
-    canvas: Canvas,
+    canvas: "Canvas",
     points: Sequence[Point],
     shift: Point,
     *,
@@ -207,12 +226,12 @@ def _polyline(
     canvas.setDash([], 0)
 
 
-def _arrow_heads(canvas: Canvas, grain: tuple[Point, Point], shift: Point) -> None:
+def _arrow_heads(canvas: "Canvas", grain: tuple[Point, Point], shift: Point) -> None:
     for (x, y), way in ((grain[0], 1.0), (grain[1], -1.0)):
         _polyline(canvas, ((x - 0.2, y + 0.5 * way), (x, y), (x + 0.2, y + 0.5 * way)), shift, width=_THIN)
 
 
-def _joins(canvas: Canvas, tiling: Tiling, column: int, row: int) -> None:
+def _joins(canvas: "Canvas", tiling: Tiling, column: int, row: int) -> None:
     """Draw the page's frame with a half diamond and its number at each join to a page that is printed."""
     canvas.setStrokeGray(0.55)
     canvas.setFillGray(0.35)
@@ -240,7 +259,7 @@ def _joins(canvas: Canvas, tiling: Tiling, column: int, row: int) -> None:
 
 
 def _map_page(
-    canvas: Canvas,
+    canvas: "Canvas",
     placed: list[Placed],
     tiling: Tiling,
     size: tuple[float, float],
@@ -277,7 +296,7 @@ def _map_page(
     _page_map(canvas, placed, tiling, (RIM + 10.8, bottom), (page_width - 2 * RIM - 10.8, 10.0))
 
 
-def _page_map(canvas: Canvas, placed: list[Placed], tiling: Tiling, corner: Point, room: tuple[float, float]) -> None:
+def _page_map(canvas: "Canvas", placed: list[Placed], tiling: Tiling, corner: Point, room: tuple[float, float]) -> None:
     whole = (
         tiling.columns * (tiling.width - OVERLAP) + OVERLAP,
         tiling.rows * (tiling.height - OVERLAP) + OVERLAP,

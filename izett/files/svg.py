@@ -1,7 +1,7 @@
 """SVG in true size: millimetres, one group a piece, classes for cutting line, sewing line, marks and text."""
 
 from collections.abc import Sequence
-from xml.sax.saxutils import escape
+from html import escape
 
 from izett.finishing.sheet import SheetPiece, label_place
 from izett.geometry.point import Point
