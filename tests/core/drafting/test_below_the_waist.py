@@ -12,6 +12,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.point import add, meeting, scale, subtract, turn, unit
 from izett.pattern.piece import Span, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length, walk
+from tests.acting import PassedOver, acting
 from tests.bodies import EN_13402_3, with_hips
 from tests.core.blocks import drafted
 
@@ -19,6 +20,7 @@ BODY = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 16
 bodies = st.sampled_from(with_hips(25))
 
 
+@acting(least=0.8)
 @given(bodies)
 def test_a_skirt_hangs_from_the_bodice_dart_under_dart(body):
     found = drafted(["bodice", "skirt"], body)
@@ -26,6 +28,7 @@ def test_a_skirt_hangs_from_the_bodice_dart_under_dart(body):
     waist = next(seam for seam in pattern.seams if seam.name == "waist")
     above, below = seam_lengths(pattern, waist)
     assert below == pytest.approx(above, abs=1e-6)
+    met = 0
     for part, centre in (("front", "waist_cf"), ("back", "waist_cb")):
         upper, lower = pattern.holding(f"{part}.{centre}"), pattern.holding(f"skirt_{part}.{centre}")
         if not (upper.holds(f"{part}.waist_a") and lower.holds(f"skirt_{part}.waist_a")):
@@ -38,6 +41,9 @@ def test_a_skirt_hangs_from_the_bodice_dart_under_dart(body):
             for piece, prefix in ((upper, part), (lower, f"skirt_{part}"))
         ]
         assert to_dart[0] == pytest.approx(to_dart[1], abs=1e-6), f"{part}: the darts do not meet"
+        met += 1
+    if not met:
+        raise PassedOver
 
 
 def test_the_number_of_darts_follows_the_shaping():
@@ -155,13 +161,14 @@ def test_levels_that_do_not_belong_together_are_refused():
         drafted(["trousers"], {**BODY, "waist_to_knee": 30.0})
 
 
+@acting(least=0.8)
 @given(bodies)
 def test_a_torso_is_the_bodice_to_the_waist_and_the_hip_below_it(body):
     try:
         found = drafted(["torso"], body)
     except DraftRefused as refused:
         assert "join bodice and skirt" in refused.mend
-        return
+        raise PassedOver from None
     bodice = drafted(["bodice"], body).pattern
     for part in ("front", "back"):
         torso, above = found.pattern.piece(f"torso_{part}"), bodice.piece(f"bodice_{part}")

@@ -10,6 +10,7 @@ from izett.drafting.method import measures_used
 from izett.drafting.sets import starter_sets
 from izett.errors import DraftRefused, IzettError
 from izett.measuring.measure import measure
+from tests.acting import PassedOver, acting
 from tests.bodies import with_hips
 from tests.core.blocks import drafted, faults
 
@@ -23,8 +24,10 @@ def allowances_of(of):
 
 @pytest.mark.parametrize("of", SETS, ids=lambda of: of.key)
 def test_every_allowance_can_be_set_to_its_limits(of):
+    made, asked = 0, 0
     for allowance in allowances_of(of).values():
         for value in (allowance.low, allowance.high):
+            asked += 1
             try:
                 found = drafted(of.blocks, BODY, fit=of.fit, cloth=of.cloth, overrides={allowance.symbol: value})
             except DraftRefused as refused:
@@ -33,6 +36,8 @@ def test_every_allowance_can_be_set_to_its_limits(of):
             wrong = list(faults(found))
             assert wrong == [], (allowance.symbol, value)
             assert found.values[allowance.symbol] == value
+            made += 1
+    assert made >= 0.8 * asked
 
 
 @pytest.mark.parametrize("of", SETS, ids=lambda of: of.key)
@@ -56,10 +61,12 @@ def test_no_measures_whatever_break_a_draft(of, data):
     assert all(line.label and line.group for line in found.lines)
 
 
+@acting(least=0.9)
 @given(st.sampled_from(SETS), st.sampled_from(FITS), st.sampled_from(["woven", "stretch", "knit"]), st.floats(0, 150))
 def test_every_set_is_drafted_in_any_fit_and_cloth(of, fit, kind, stretch):
     cloth = Cloth(kind, 0.0 if kind == "woven" else stretch)
-    for body in with_hips(400):
+    made, bodies = 0, with_hips(400)
+    for body in bodies:
         try:
             found = drafted(of.blocks, body, fit=fit, cloth=cloth)
         except DraftRefused as refused:
@@ -67,17 +74,25 @@ def test_every_set_is_drafted_in_any_fit_and_cloth(of, fit, kind, stretch):
             continue
         assert list(faults(found)) == []
         assert found.pattern.intent.fit == fit and found.pattern.intent.cloth == kind
+        made += 1
+    if not made:
+        raise PassedOver
 
 
+@acting(least=0.9)
 @given(st.sampled_from(with_hips(60)))
 def test_a_draft_is_the_same_whenever_it_is_made(body):
     """Bit for bit, in one build: undo and redo rest on it."""
+    same = 0
     for of in SETS:
         try:
             first = drafted(of.blocks, body, fit=of.fit, cloth=of.cloth)
         except DraftRefused:
             continue
         assert drafted(of.blocks, body, fit=of.fit, cloth=of.cloth).pattern == first.pattern
+        same += 1
+    if same < len(SETS) / 2:
+        raise PassedOver
 
 
 def test_an_empty_sheet_asks_for_what_it_cannot_do_without():

@@ -7,19 +7,21 @@ from hypothesis import strategies as st
 from izett.drafting.ease import Cloth
 from izett.errors import DraftRefused, IzettError
 from izett.pattern.sewn import seam_lengths, span_length
+from tests.acting import PassedOver, acting
 from tests.bodies import extremes, measured_women, some_bodies, with_hips
 from tests.core.blocks import drafted
 
 BODICE = ["bodice", "sleeve"]
 
 
+@acting(least=0.9)
 @given(st.sampled_from(some_bodies(60)), st.floats(0.5, 3.5))
 def test_the_cap_measures_its_armhole_and_its_ease_half_by_half(body, cap_ease):
     try:
         found = drafted(BODICE, body, overrides={"cap_ease": cap_ease})
     except DraftRefused as refused:
         assert "cap" in refused.message
-        return
+        raise PassedOver from None
     pattern = found.pattern
     cap = next(seam for seam in pattern.seams if seam.name == "cap")
     armhole, round_ = seam_lengths(pattern, cap)
@@ -39,13 +41,14 @@ def test_notches_of_cap_and_armhole_lie_at_one_distance_from_the_underarm(middli
 
 def test_the_cap_is_about_a_third_of_the_armhole():
     """The trade's rule of thumb (common practice, no single source); outside 0.28 to 0.40 no sleeve is drawn."""
-    ratios = []
-    for body in (*measured_women()[::4], *extremes()[::6]):
+    ratios, bodies = [], (*measured_women()[::4], *extremes()[::6])
+    for body in bodies:
         try:
             values = drafted(BODICE, body).values
         except IzettError:
             continue
         ratios.append(values["cap_ratio"])
+    assert len(ratios) >= 0.8 * len(bodies)
     assert all(0.28 <= ratio <= 0.40 for ratio in ratios)
     assert sorted(ratios)[len(ratios) // 2] == pytest.approx(1 / 3, abs=0.05)
 

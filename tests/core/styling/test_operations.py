@@ -19,6 +19,7 @@ from izett.pattern.sewn import seam_lengths, span_length
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
 from izett.wording import titled
+from tests.acting import PassedOver, acting
 from tests.bodies import some_bodies, with_hips
 
 EXAMPLES = [
@@ -241,12 +242,14 @@ def test_any_step_of_any_recipe_is_undone_exactly_and_order_is_kept(evaluator, b
     assert sections == sorted(sections)
 
 
+@acting(least=0.2)
 @given(st.sampled_from(with_hips(60)), random_steps())
 def test_a_seam_trued_after_any_recipe_is_equal_as_sewn(evaluator, body, steps):
     of = recipe(body, *steps, blocks=("bodice", "sleeve", "skirt"))
     failing = [
         r for r in evaluator.evaluate(of).results if r.check == "seams_match" and r.finding.verdict is Verdict.FAILS
     ]
+    equal = 0
     for result in failing[:2]:
         mend = next(m for m in result.finding.mends if m.kind == "true_seam")
         trued = evaluator.evaluate(replace(of, steps=(*of.steps, Step("true", mend.kind, mend.params))))
@@ -258,22 +261,26 @@ def test_a_seam_trued_after_any_recipe_is_equal_as_sewn(evaluator, body, steps):
         (seam,) = [s for s in stage.pattern.seams if s.name == name]
         first, second = seam_lengths(stage.pattern, seam)
         assert seam.ease[0] - 1e-2 <= second - first <= seam.ease[1] + 1e-2
+        equal += 1
+    if not equal:
+        raise PassedOver
 
 
 # ---------------------------------------------------------------- single steps
 
 
+@acting(least=0.8)
 @given(st.sampled_from(some_bodies(30)), st.floats(0.15, 0.85), st.floats(0.1, 1))
 def test_moving_a_dart_keeps_area_angle_and_seams(evaluator, body, fraction, share):
     place = {**SHOULDER, "fraction": fraction}
     before = evaluator.evaluate(recipe(body))
     front = before.pattern.piece("bodice_front")
     if not any(dart.name == "front.bust_dart" for dart in front.darts):
-        return
+        raise PassedOver
     after = evaluator.evaluate(recipe(body, ("move_dart", {"dart": "front.bust_dart", "to": place, "share": share})))
     if after.stages[0].failure is not None:
         assert "corner" in after.stages[0].failure.message
-        return
+        raise PassedOver
     moved = after.pattern.piece("bodice_front")
     total = sum(dart_angle(front, d) for d in front.darts if d.family == "bust")
     assert sum(dart_angle(moved, d) for d in moved.darts if d.family == "bust") == pytest.approx(total, abs=1e-9)
@@ -349,16 +356,17 @@ def test_a_step_that_lost_its_dart_says_which_there_are(evaluator):
     assert "front bust dart" in stage.failure.mend
 
 
+@acting(least=0.8)
 @given(st.sampled_from(some_bodies(20)), st.floats(-1.5, 2), st.floats(-1.5, 2))
 def test_aiming_keeps_side_seams_and_bust_width(evaluator, body, outwards, upwards):
     before = evaluator.evaluate(recipe(body))
     if not before.pattern.piece("bodice_front").darts:
-        return
+        raise PassedOver
     after = evaluator.evaluate(
         recipe(body, ("aim_dart", {"dart": "front.bust", "outwards": outwards, "upwards": upwards}))
     )
     if after.stages[0].failure is not None:
-        return
+        raise PassedOver
     old, new = before.pattern.piece("bodice_front"), after.pattern.piece("bodice_front")
     side = Span("front.waist_side", "front.underarm", "front.side")
     assert span_length(new, side) == pytest.approx(span_length(old, side), abs=1e-6)
@@ -387,12 +395,13 @@ def test_four_edges_at_the_side_change_the_garment_by_four_times_as_much(evaluat
     assert first == pytest.approx(second, abs=1e-9)
 
 
+@acting(least=0.9)
 @given(st.sampled_from(some_bodies(20)), st.floats(-2, 4))
 def test_lengthening_keeps_widths_and_lengthens_both_sides_alike(evaluator, body, amount):
     before = evaluator.evaluate(recipe(body))
     after = evaluator.evaluate(recipe(body, ("change_length", {"amount": amount, "between": "bust_waist"})))
     if after.stages[0].failure is not None:
-        return
+        raise PassedOver
     first, second = seam_lengths(after.pattern, after.pattern.seams[1])
     # The front's side seam is in two parts, at the dart: a hair of a bend is left in it.
     assert first == pytest.approx(second, abs=0.01)
