@@ -195,6 +195,7 @@ class PlaceOut(BaseModel):
     body: float
     wanted: float
     state: str
+    half: str = "both"
 
 
 class ResultOut(BaseModel):

@@ -5,12 +5,13 @@ body has them, darts left out. It is a reading to look at, not a verdict. Common
 """
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from izett.pattern.document import PLACES
-from izett.pattern.facts import Role, Zone
+from izett.pattern.facts import Half, Role, Zone
+from izett.pattern.halves import of_right, on_half
 from izett.pattern.working import Readable
-from izett.pattern.worn import around, height_of, hem_width, is_body, place_width, width
+from izett.pattern.worn import LIMBS, around, halves_of, height_of, hem_width, is_body, place_width, width
 
 #: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
 AS_MEANT, FAR = 1.0, 3.0
@@ -33,6 +34,7 @@ class Place:
 
     Attributes:
         key, label: the level or local width.
+        half: the limb that is meant, where left and right differ.
         view: the side of the figure that it is shown on: both, front or back.
         pattern, body: cm, all around, or straight across for a local width.
         wanted: the ease wanted, cm.
@@ -46,6 +48,7 @@ class Place:
     body: float
     wanted: float
     state: str
+    half: Half = Half.BOTH
 
     @property
     def ease(self) -> float:
@@ -72,13 +75,13 @@ LEVELS: tuple[tuple[str, str, str], ...] = (
 def ease_map(pattern: Readable, body: Mapping[str, float]) -> list[Place]:
     """Return the ease at every place that both the pattern and the body have."""
     found = []
-    for key, label, girth in LEVELS:
-        if girth not in body:
-            continue
-        around = _around(pattern, body, key)
-        if around > 0:
-            wanted = _wanted(pattern, key)
-            found.append(_place(key, label, "both", around, body[girth], wanted))
+    for key, label, symbol in LEVELS:
+        for half in halves_of(pattern.with_level(key)) if key in LIMBS else (Half.BOTH,):
+            girth = on_half(body, symbol, half)
+            around = _around(pattern, body, key, half) if girth is not None else 0.0
+            if girth is not None and around > 0:
+                place = _place(key, label, "both", around, girth, _wanted(pattern, key, half))
+                found.append(place if half is Half.BOTH else replace(place, label=f"{label}, {half.value}", half=half))
     found += list(_local(pattern, body))
     return found
 
@@ -89,10 +92,11 @@ def _place(key: str, label: str, view: str, across: float, body: float, wanted: 
     return Place(key, label, view, across, body, wanted, state)
 
 
-def _wanted(pattern: Readable, key: str) -> float:
+def _wanted(pattern: Readable, key: str, half: Half = Half.BOTH) -> float:
     ease = pattern.intent.ease
+    own = of_right(key) if half is Half.RIGHT else key
     if key in ease:
-        return ease[key]
+        return ease.get(own, ease[key])
     if key in BETWEEN:
         first, second, share = BETWEEN[key]
         a, b = ease.get(first, ease.get(second, 0.0)), ease.get(second, ease.get(first, 0.0))
@@ -100,8 +104,8 @@ def _wanted(pattern: Readable, key: str) -> float:
     return PLACES.get(key, AT_HEM)
 
 
-def _around(pattern: Readable, body: Mapping[str, float], key: str) -> float:
-    if (drawn := width(pattern, key)) > 0:
+def _around(pattern: Readable, body: Mapping[str, float], key: str, half: Half) -> float:
+    if (drawn := width(pattern, key, half)) > 0:
         return drawn
     if key in PLACES:
         return place_width(pattern, key)

@@ -309,6 +309,31 @@ def _openings(left: Iterable[Opening], right: Iterable[Opening], rename: Rename)
             yield opening
 
 
+def body_of_both(left: Mapping[str, float], right: Mapping[str, float]) -> Mapping[str, float]:
+    """Return the body that both halves are for, cm by symbol: what differs as its mean, and as each half has it.
+
+    Where both are the same object that is the body.
+    """
+    if left is right:
+        return left
+    apart = {s: (left[s], right[s]) for s in left if s in right and left[s] != right[s]}
+    each = {_of_half(s, half): cm for s, both in apart.items() for half, cm in zip(SIDES, both, strict=True)}
+    return ChainMap({s: sum(both) / 2 for s, both in apart.items()}, each, dict(left))
+
+
+def on_half(body: Mapping[str, float], symbol: str, half: Half) -> float | None:
+    """Return what a body measures on one half, cm, or all in all; None where it has no such measure."""
+    own = None if half is Half.BOTH else body.get(_of_half(symbol, half))
+    return own if own is not None else body.get(symbol)
+
+
+SIDES = (Half.LEFT, Half.RIGHT)
+
+
+def _of_half(symbol: str, half: Half) -> str:
+    return f"{half.value}:{symbol}"
+
+
 def titles_on(titles: Mapping[str, str], half: Half) -> Mapping[str, str]:
     """Return titles by the names that things have on one half."""
     if half is not Half.RIGHT:

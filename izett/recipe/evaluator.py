@@ -26,7 +26,7 @@ from izett.geometry.tolerance import SAME_POINT
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
-from izett.pattern.halves import joined
+from izett.pattern.halves import body_of_both, joined
 from izett.pattern.naming import in_titles, titles_of
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.record import Record, RecordedBody
@@ -89,6 +89,7 @@ class Evaluation:
         draft: the draft; where measures draft the halves apart, the left one.
         right_draft: the draft of the right half, the same object where both are drafted alike.
         stages: each step, in the order in which they were worked.
+        body: measures and the draft's values, cm by symbol, with what each half has of its own.
         check: checks the garment; it is asked when the results are first looked at.
         apart: left and right of the measures by which the halves were drafted apart, cm.
     """
@@ -96,6 +97,7 @@ class Evaluation:
     draft: Draft
     right_draft: Draft
     stages: tuple[Stage, ...]
+    body: Mapping[str, float]
     check: Callable[[Pattern], tuple[Result, ...]]
 
     apart: Mapping[str, tuple[float, float]] = field(default_factory=dict)
@@ -191,6 +193,7 @@ class Evaluator:
     def __init__(self, catalogue: Catalogue, *, memory: Memory | None = None) -> None:
         self.catalogue = catalogue
         self.memory = memory if memory is not None else Memory()
+        self._bodies: Remembered[tuple[Mapping[str, float], Mapping[str, float]]] = Remembered(most=MOST_GARMENTS)
         self._results: Remembered[tuple[Mapping[str, float], tuple[Result, ...]]] = Remembered(most=MOST_GARMENTS)
 
     def evaluate(self, recipe: Recipe, *, owner: Hashable = None) -> Evaluation:
@@ -225,8 +228,9 @@ class Evaluator:
                 moves = operation.moves if acts and operation and section is Section.FIT else ()
                 for kind in dict.fromkeys((*moves, *stage.asks)):
                     asked.setdefault(kind, []).append(step.uid)
-        check = partial(self._checked, body=body, owner=owner)
-        return Evaluation(mine, theirs, tuple(stages), check, recipe.apart)
+        _, whole = self._bodies.of(body, id(right_body), lambda: (right_body, body_of_both(body, right_body)))
+        check = partial(self._checked, body=whole, owner=owner)
+        return Evaluation(mine, theirs, tuple(stages), whole, check, recipe.apart)
 
     def section_of(self, step: Step) -> Section:
         """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""
@@ -315,6 +319,7 @@ class Evaluator:
     def forget(self) -> None:
         """Forget everything (for benchmarks and tests)."""
         self.memory.forget()
+        self._bodies.forget()
         self._results.forget()
 
 

@@ -1,6 +1,5 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
-from collections import ChainMap
 from dataclasses import asdict
 from functools import lru_cache
 from typing import Literal
@@ -145,8 +144,9 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 body=p.body,
                 wanted=p.wanted,
                 state=p.state,
+                half=p.half.value,
             )
-            for p in ease_map(evaluation.pattern, ChainMap(measures, dict(evaluation.draft.values)))
+            for p in ease_map(evaluation.pattern, evaluation.body)
         ],
         against=_against(data, pattern),
         than=_than(data, pattern, sheet),

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
 from izett.pattern.facts import Half
-from izett.pattern.halves import of_right
+from izett.pattern.halves import of_right, on_half
 from izett.pattern.worn import LIMBS, halves_of, width
 from izett.wording import cm
 
@@ -32,9 +32,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     for level, meant in intent.ease.items():
         if level not in LEVELS:
             continue
-        girth = garment.body.get(LEVELS[level])
         for half in halves_of(garment.pattern.with_level(level)) if level in LIMBS else (Half.BOTH,):
-            around = width(garment.pattern, level, half)
+            around, girth = width(garment.pattern, level, half), on_half(garment.body, LEVELS[level], half)
             if girth is None or not around:
                 yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed, half=half)
                 continue

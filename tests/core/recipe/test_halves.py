@@ -6,6 +6,8 @@ from itertools import pairwise
 import pytest
 
 from izett.catalogue import catalogue
+from izett.checking.check import Verdict
+from izett.checking.ease_map import ease_map
 from izett.errors import MissingMeasure, StepRefused
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.recipe_json import RecipeDoc
@@ -164,6 +166,22 @@ def test_a_half_that_a_step_cannot_have_is_refused_in_words(evaluator):
     stage = evaluator.evaluate(Recipe("bodice", BODY, also=("sleeve",), steps=(cap,))).stages[-1]
     assert isinstance(stage.failure, StepRefused)
     assert "has no left half" in stage.failure.message
+
+
+@pytest.mark.parametrize("arms", [(28.0, 31.0), (31.0, 28.0)])
+def test_halves_drafted_apart_are_checked_against_their_own_half_of_the_body(evaluator, arms):
+    body = {**BODY, "bicep_girth": 29.5}
+    recipe = RecipeDoc(also=["sleeve"], apart=["bicep_girth"]).recipe(body, {"bicep_girth": arms})
+    evaluation = evaluator.evaluate(recipe)
+    told = {r.finding.half: r.finding for r in evaluation.results if r.check == "ease_as_meant" and "bicep" in r.words}
+    assert set(told) == {Half.LEFT, Half.RIGHT}
+    assert all(finding.verdict is Verdict.PASSES for finding in told.values())
+    places = {place.half: place for place in ease_map(evaluation.pattern, evaluation.body) if place.key == "bicep"}
+    assert [places[half].body for half in (Half.LEFT, Half.RIGHT)] == list(arms)
+    assert places[Half.LEFT].ease == pytest.approx(places[Half.RIGHT].ease, abs=1e-6)
+    assert {place.label for place in places.values()} == {"Upper arm, left", "Upper arm, right"}
+    # What goes around the whole body is judged by both halves of it.
+    assert evaluation.body["bicep_girth"] == 29.5
 
 
 def test_measures_taken_left_and_right_draft_the_halves_apart_on_wish(evaluator):

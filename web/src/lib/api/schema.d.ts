@@ -2967,6 +2967,11 @@ export interface components {
             wanted: number;
             /** State */
             state: string;
+            /**
+             * Half
+             * @default both
+             */
+            half: string;
         };
         /**
          * PreviewOut

@@ -44,11 +44,10 @@
 			.map((tape) => tape.line.map((p, i) => `${i ? 'L' : 'M'}${p[0]} ${-p[1]!}`).join(''));
 	}
 
-	function point(key: string | null): void {
-		lit = key;
-		ondraws(
-			key ? ['front', 'back', 'sleeve', 'skirt_front', 'skirt_back'].map((part) => `${part}.${key}`) : [],
-		);
+	function point(place: EasePlace | null): void {
+		lit = place && place.key + place.half;
+		const parts = place ? desk.trial.pieces.map((piece) => piece.part) : [];
+		ondraws(parts.map((part) => `${part}.${place?.key}`));
 	}
 
 	const look = (place: EasePlace): string => place.state.replace(' ', '-');
@@ -65,9 +64,9 @@
 					from={-70}
 				>
 					{#snippet on()}
-						{#each places.filter((p) => p.view === 'both' || p.view === view) as place (place.key)}
+						{#each places.filter((p) => p.view === 'both' || p.view === view) as place (place.key + place.half)}
 							{#each lines(place, view) as d, i (i)}
-								<path {d} class="at {look(place)}" class:lit={lit === place.key}>
+								<path {d} class="at {look(place)}" class:lit={lit === place.key + place.half}>
 									<title>{place.label}: {place.state}</title>
 								</path>
 							{/each}
@@ -87,13 +86,13 @@
 <table class="figures">
 	<thead><tr><th>Where</th><th>Pattern</th><th>Body</th><th>Ease</th><th>Wanted</th><th></th></tr></thead>
 	<tbody>
-		{#each places as place (place.key)}
+		{#each places as place (place.key + place.half)}
 			<tr
 				class={look(place)}
 				tabindex="0"
-				onpointerenter={() => point(place.key)}
+				onpointerenter={() => point(place)}
 				onpointerleave={() => point(null)}
-				onfocus={() => point(place.key)}
+				onfocus={() => point(place)}
 				onblur={() => point(null)}
 			>
 				<td>{place.label}</td>
