@@ -68,7 +68,7 @@ quick: .venv/.ready web/node_modules/.ready ## lint, types, and the tests beside
 	cd web && npm run --silent check && npm test --silent
 	$(if $(TOUCHED),$(BIN)/python -m pytest --exitfirst --numprocesses=$(WORKERS) $(TOUCHED))
 
-fix: .venv/.ready web/node_modules/.ready ## format and mend what can be mended by itself
+fix: .venv/.ready web/node_modules/.ready ## format and fix what can be fixed by itself
 	$(BIN)/ruff format --quiet .
 	$(BIN)/ruff check --fix --quiet .
 	cd web && npm run --silent fix

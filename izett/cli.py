@@ -134,7 +134,7 @@ def _draft(options: argparse.Namespace) -> int:
     else:
         raise FormatNotWritten(
             f"Files ending in “{suffix}” cannot be written.",
-            mend="Use .json, .svg or .pdf.",
+            fix="Use .json, .svg or .pdf.",
             where=(str(options.out),),
         )
     for notice in evaluation.notices:
@@ -159,7 +159,7 @@ def _measures(options: argparse.Namespace) -> int:
         options.out.write_bytes(write_measure_sheet(sheet, paper=options.paper))
     else:
         raise FormatNotWritten(
-            f"Files ending in “{suffix}” cannot be written.", mend="Use .json, .csv or .pdf.", where=(str(options.out),)
+            f"Files ending in “{suffix}” cannot be written.", fix="Use .json, .csv or .pdf.", where=(str(options.out),)
         )
     return 0
 
@@ -207,7 +207,7 @@ def _body(options: argparse.Namespace) -> tuple[dict[str, float], dict[str, tupl
     if chart is None:
         raise UnknownName(
             f"There is no size chart “{name}”.",
-            mend=f"Available: {', '.join(standard_charts())}.",
+            fix=f"Available: {', '.join(standard_charts())}.",
             where=(name,),
         )
     return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None), {}
@@ -256,7 +256,7 @@ def _step(uid: str, text: str, half: str | None) -> StepDoc:
     kind, *given = shlex.split(text)
     operation = catalogue().operations.get(kind)
     if operation is None:
-        raise UnknownName(f"There is no step “{kind}”.", mend="“izett steps” lists them.", where=(kind,))
+        raise UnknownName(f"There is no step “{kind}”.", fix="“izett steps” lists them.", where=(kind,))
     parts: dict[str, str] = dict(one.partition("=")[::2] for one in given)
     if half is not None:
         parts.setdefault("half", half)
@@ -271,7 +271,7 @@ def _step(uid: str, text: str, half: str | None) -> StepDoc:
         )
     except ValidationError as error:
         raise ValueOutOfRange(
-            f"“{text}”: {error.errors()[0]['msg'].lower()}.", mend="Set half to both, left or right.", where=(kind,)
+            f"“{text}”: {error.errors()[0]['msg'].lower()}.", fix="Set half to both, left or right.", where=(kind,)
         ) from error
 
 
@@ -298,7 +298,7 @@ def _cloth(text: str) -> RecipeClothDoc:
         cloth = Cloth(kind, float(stretch.strip().removesuffix("%") or 0))
     except ValueError as error:
         raise ValueOutOfRange(
-            f"“{text}”: the stretch is not a number.", mend="For example: knit:50.", where=("cloth",)
+            f"“{text}”: the stretch is not a number.", fix="For example: knit:50.", where=("cloth",)
         ) from error
     return RecipeClothDoc(kind=Kind(cloth.kind), stretch=cloth.stretch)
 
@@ -314,7 +314,7 @@ def _setting(methods: Sequence[Method], text: str) -> tuple[str, float]:
     except (UnreadableLength, ValueError) as error:
         example = sheet.allowances[symbol].default if symbol in sheet.allowances else 10
         raise ValueOutOfRange(
-            f"{symbol}={value}: {error}.", mend=f"For example: {symbol}={example:g}.", where=(symbol,)
+            f"{symbol}={value}: {error}.", fix=f"For example: {symbol}={example:g}.", where=(symbol,)
         ) from error
 
 
@@ -331,7 +331,7 @@ def _text(path: Path) -> str:
     try:
         return path.read_text(encoding="utf-8")
     except UnicodeDecodeError as error:
-        raise UnreadableFile(f"{path} is not a text file.", mend="Choose an izett-pattern JSON file.") from error
+        raise UnreadableFile(f"{path} is not a text file.", fix="Choose an izett-pattern JSON file.") from error
 
 
 def _row(result: Result) -> str:

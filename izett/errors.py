@@ -1,6 +1,6 @@
-"""One error class for each thing that a person can mend. A programmer's mistake is a ValueError instead.
+"""One error class for each thing that a person can fix. A programmer's mistake is a ValueError instead.
 
-Every error has a stable `code`, a `message` that names piece, value and unit, and `mend`: what to do about it.
+Every error has a stable `code`, a `message` that names piece, value and unit, and `fix`: what to do about it.
 """
 
 from collections.abc import Sequence
@@ -14,20 +14,20 @@ class IzettError(Exception):
     Attributes:
         code: stable, for programs.
         message: what is wrong and where, for people.
-        mend: what to do, for people.
+        fix: what to do, for people.
         where: the symbols or references concerned (measures to retake, pieces, edges).
     """
 
     code = "izett"
 
-    def __init__(self, message: str, *, mend: str, where: Sequence[str] = ()) -> None:
+    def __init__(self, message: str, *, fix: str, where: Sequence[str] = ()) -> None:
         super().__init__(message)
         self.message = message
-        self.mend = mend
+        self.fix = fix
         self.where = tuple(where)
 
     def __str__(self) -> str:
-        return plain(f"{self.message} {self.mend}")
+        return plain(f"{self.message} {self.fix}")
 
 
 class UnreadableMeasure(IzettError):

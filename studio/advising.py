@@ -51,7 +51,7 @@ def advised(question: AdviceQuestion, progress: Progress) -> AdviceOut:
     try:
         advice = advise(trying(), question.recipe.recipe(question.body, question.sides), progress)
     except IzettError as error:
-        return AdviceOut(next=[], effects=[], darts=[], refused=f"{error.message} {error.mend}")
+        return AdviceOut(next=[], effects=[], darts=[], refused=f"{error.message} {error.fix}")
     return AdviceOut(
         next=[
             NextOut(

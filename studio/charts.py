@@ -28,7 +28,7 @@ def chart_of(key: str) -> SizeChart:
     own = models.SizeChart.objects.filter(id=_id(key)).first() if _id(key) else None
     if own is None:
         raise UnknownName(
-            f"There is no size chart “{key}”.", mend="It may have been deleted: choose another.", where=(key,)
+            f"There is no size chart “{key}”.", fix="It may have been deleted: choose another.", where=(key,)
         )
     return _own(own)
 

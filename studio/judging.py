@@ -46,7 +46,7 @@ def reviewed(data: ReviewIn) -> ReviewOut:
         try:
             found = taken_of(key, entry)
         except IzettError as error:
-            reviews.append(ReadingReview(symbol=key, error=f"{error.message} {error.mend}"))
+            reviews.append(ReadingReview(symbol=key, error=f"{error.message} {error.fix}"))
             continue
         if found is not None:
             taken[key] = found

@@ -45,7 +45,7 @@ def version_named(header: str | None) -> int:
     text = (header or "").strip().removeprefix("W/").strip('"')
     if not text.isdigit():
         raise Refusal(
-            428, "version-missing", "The change does not say which version it was made on.", mend="Load the job again."
+            428, "version-missing", "The change does not say which version it was made on.", fix="Load the job again."
         )
     return int(text)
 
@@ -72,7 +72,7 @@ def stale(job_id: UUID, version: int) -> Refusal:
         412,
         "job-changed",
         f"This job was changed elsewhere: you worked on version {version}, it is now at {current.version}.",
-        mend="Look at the newer state, then make your change again; nothing of either was lost.",
+        fix="Look at the newer state, then make your change again; nothing of either was lost.",
         extra={"yours": version, "theirs": current.version, "job": job_state(current).model_dump(mode="json")},
     )
 
@@ -96,7 +96,7 @@ def round_of(job: Job, number: int, *, to_change: bool = False) -> Round:
             409,
             "round-closed",
             f"Muslin {number} is closed: what was seen and cut then stays as it was.",
-            mend="Open the next muslin and record it there.",
+            fix="Open the next muslin and record it there.",
         )
     return found
 

@@ -16,25 +16,23 @@ class Refusal(Exception):
     Attributes:
         status: the HTTP status.
         code: stable, for programs.
-        message, mend: for people.
+        message, fix: for people.
         extra: further members of the problem, such as both sides of a conflict.
     """
 
-    def __init__(self, status: int, code: str, message: str, *, mend: str, extra: dict[str, Any] | None = None) -> None:
+    def __init__(self, status: int, code: str, message: str, *, fix: str, extra: dict[str, Any] | None = None) -> None:
         super().__init__(message)
-        self.status, self.code, self.message, self.mend = status, code, message, mend
+        self.status, self.code, self.message, self.fix = status, code, message, fix
         self.extra = extra or {}
 
 
 def not_found(what: str) -> Refusal:
     """Return the refusal for something that is not there."""
-    return Refusal(
-        404, "not-found", f"There is no such {what}.", mend="It may have been deleted: go back to the bench."
-    )
+    return Refusal(404, "not-found", f"There is no such {what}.", fix="It may have been deleted: go back to the bench.")
 
 
 def problem(
-    status: int, code: str, message: str, *, mend: str, where: Sequence[str] = (), extra: dict[str, Any] | None = None
+    status: int, code: str, message: str, *, fix: str, where: Sequence[str] = (), extra: dict[str, Any] | None = None
 ) -> HttpResponse:
     """Return a problem as an answer."""
     body = {
@@ -42,7 +40,7 @@ def problem(
         "title": code.replace("-", " "),
         "status": status,
         "detail": message,
-        "mend": mend,
+        "fix": fix,
         "where": list(where),
         **(extra or {}),
     }
@@ -55,11 +53,11 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(IzettError)
     def core(request: HttpRequest, error: IzettError) -> HttpResponse:
         status = 404 if isinstance(error, UnknownName) else 422
-        return problem(status, error.code, error.message, mend=error.mend, where=error.where)
+        return problem(status, error.code, error.message, fix=error.fix, where=error.where)
 
     @api.exception_handler(Refusal)
     def refusal(request: HttpRequest, error: Refusal) -> HttpResponse:
-        return problem(error.status, error.code, error.message, mend=error.mend, extra=error.extra)
+        return problem(error.status, error.code, error.message, fix=error.fix, extra=error.extra)
 
     @api.exception_handler(RequestError)
     def request_error(request: HttpRequest, error: RequestError) -> HttpResponse:
@@ -69,6 +67,6 @@ def install(api: NinjaAPI) -> None:
             422,
             "invalid-request",
             f"{' → '.join(place)}: {first['msg']}.",
-            mend="Correct it and send it again.",
+            fix="Correct it and send it again.",
             where=place,
         )

@@ -174,11 +174,11 @@ class StageOut(BaseModel):
     made: list[str]
     needs: list[str]
     failure: str
-    mend: str
+    fix: str
 
 
-class MendOut(BaseModel):
-    """A step that would mend a finding."""
+class FixOut(BaseModel):
+    """A step that would fix a finding."""
 
     words: str
     kind: str
@@ -209,8 +209,8 @@ class ResultOut(BaseModel):
     tolerance: float
     unit: str
     words: str
-    mend: str
-    mends: list[MendOut]
+    fix: str
+    fixes: list[FixOut]
     reason: str
     aspect: str
     half: str

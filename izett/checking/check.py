@@ -45,8 +45,8 @@ class Worse(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Mend:
-    """A step that would mend a finding: its kind and parameters, in words."""
+class Fix:
+    """A step that would fix a finding: its kind and parameters, in words."""
 
     words: str
     kind: str
@@ -64,7 +64,7 @@ class Finding:
         tolerance: what is allowed, in `unit`.
         unit: cm or °.
         aspect: which of the check's questions this is, where it asks several.
-        mends: steps that would mend it, the likeliest first.
+        fixes: steps that would fix it, the likeliest first.
         half: the half of the body that it is about, where the halves differ.
         worse: whether more of it, either way, or less of it would be worse.
         beside: a further figure that the words tell.
@@ -77,7 +77,7 @@ class Finding:
     tolerance: float
     unit: str = "cm"
     aspect: str = ""
-    mends: tuple[Mend, ...] = ()
+    fixes: tuple[Fix, ...] = ()
     half: Half = Half.BOTH
     worse: Worse = Worse.MORE
     beside: float = 0.0
@@ -106,7 +106,7 @@ class Check:
         params: its tolerances.
         find: yields a finding for each subject.
         word: the one wording of a finding, for screen and command line.
-        mend: what would mend it, in words.
+        fix: what would fix it, in words.
         by_piece: whether each finding depends on one piece only, so that an untouched piece need not be read again.
     """
 
@@ -115,7 +115,7 @@ class Check:
     params: type[CheckParams]
     find: Callable[[Garment, Any], Iterator[Finding]]
     word: Callable[[Finding], str]
-    mend: str
+    fix: str
     by_piece: bool = False
 
 
@@ -127,7 +127,7 @@ class Result:
     claim: str
     finding: Finding
     words: str
-    mend: str
+    fix: str
     reason: str = ""
 
 
@@ -169,14 +169,14 @@ def told(check: Check, pattern: Readable, finding: Finding) -> Result:
     if finding.half is not Half.BOTH and finding.half.value not in words.lower():
         # Where no title in them says which half it is.
         words = f"{finding.half.value.capitalize()}: {words[:1].lower()}{words[1:]}"
-    mends = tuple(replace(mend, words=titled(mend.words, titles)) for mend in finding.mends)
-    finding = replace(finding, mends=mends) if mends else finding
+    fixes = tuple(replace(fix, words=titled(fix.words, titles)) for fix in finding.fixes)
+    finding = replace(finding, fixes=fixes) if fixes else finding
     if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
         for accepted in pattern.accepted:
             if _is(accepted, check, finding) and _covers(accepted, finding):
                 taken = replace(finding, verdict=Verdict.ACCEPTED)
-                return Result(check.key, check.claim, taken, words, check.mend, accepted.reason)
-    return Result(check.key, check.claim, finding, words, check.mend)
+                return Result(check.key, check.claim, taken, words, check.fix, accepted.reason)
+    return Result(check.key, check.claim, finding, words, check.fix)
 
 
 def _is(accepted: Accepted, check: Check, finding: Finding) -> bool:

@@ -50,12 +50,12 @@ class Cloth:
     def __post_init__(self) -> None:
         if self.kind not in tuple(Kind):
             raise UnknownName(
-                f"There is no kind of cloth “{self.kind}”.", mend=f"Choose {', '.join(Kind)}.", where=("cloth",)
+                f"There is no kind of cloth “{self.kind}”.", fix=f"Choose {', '.join(Kind)}.", where=("cloth",)
             )
         if not 0 <= self.stretch <= MOST_STRETCH:
             raise ValueOutOfRange(
                 f"A stretch of {self.stretch:g} % is outside 0 to {MOST_STRETCH:g} %.",
-                mend="Fold 10 cm of the cloth, stretch it to comfort, and read how much longer it is.",
+                fix="Fold 10 cm of the cloth, stretch it to comfort, and read how much longer it is.",
                 where=("cloth",),
             )
 
@@ -152,7 +152,7 @@ def eased(sheet: RuleSheet, fit: str, cloth: Cloth) -> RuleSheet:
         UnknownName: there is no such fit.
     """
     if fit not in FITS:
-        raise UnknownName(f"There is no fit “{fit}”.", mend=f"Choose {', '.join(FITS)}.", where=("fit",))
+        raise UnknownName(f"There is no fit “{fit}”.", fix=f"Choose {', '.join(FITS)}.", where=("fit",))
     band = band_of(cloth)
     if band is None and cloth.kind != Kind.WOVEN:
         fit = FITS[0] if fit == FITTED else fit

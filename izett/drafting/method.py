@@ -210,7 +210,7 @@ def draft(
             if not any(symbol in used for symbol in group):
                 names = " or ".join(measure(symbol).name.lower() for symbol in group)
                 raise MissingMeasure(
-                    f"The block “{one.title.lower()}” needs {names}.", mend="Take it first.", where=group
+                    f"The block “{one.title.lower()}” needs {names}.", fix="Take it first.", where=group
                 )
     checked = {symbol: _checked(sheet, symbol, value) for symbol, value in chosen.overrides.items()}
     # A house rule of another block does not concern these.
@@ -274,7 +274,7 @@ def used_measures(sheet: RuleSheet, taken: Mapping[str, float], ways: Mapping[st
             names = " and ".join(measure(symbol).name.lower() for symbol in missing)
             raise MissingMeasure(
                 f"{school.label} {way.title} needs {names}.",
-                mend="Take it, or choose another way.",
+                fix="Take it, or choose another way.",
                 where=tuple(missing),
             )
         used = {symbol: cm for symbol, cm in used.items() if way.admits(symbol)}

@@ -102,6 +102,6 @@ def refuse_crowded(panels: Sequence[Curve], larger: float, *, over: str, under: 
         raise DraftRefused(
             f"The waist darts leave a strip of only {cm(narrowest)} between them: the {over} is {cm(larger)} larger "
             f"than the {under}.",
-            mend=f"Retake {over} and {under}; for such a shape use panels instead of darts.",
+            fix=f"Retake {over} and {under}; for such a shape use panels instead of darts.",
             where=(f"{under}_girth", f"{over}_girth"),
         )

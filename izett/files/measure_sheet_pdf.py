@@ -70,7 +70,7 @@ def write_measure_sheet(
         UnknownName: the paper is neither.
     """
     if paper not in PAPERS:
-        raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
+        raise UnknownName(f"There is no paper “{paper}”.", fix="Choose a4 or letter.", where=(paper,))
     stream = BytesIO()
     canvas = blank(stream, PAPERS[paper])
     canvas.setTitle("Measuring sheet" + (f", {sheet.wearer}" if sheet and sheet.wearer else ""))

@@ -93,7 +93,7 @@ def read_csv(text: str, *, unit: Unit | None = None) -> SheetRead:
     if not taken:
         raise UnreadableFile(
             "No measure was found in the file." + (f" {left_out[0]}" if left_out else ""),
-            mend="Write a measure and its reading in each row, as in a file that was exported.",
+            fix="Write a measure and its reading in each row, as in a file that was exported.",
         )
     return SheetRead(_sheet(taken, about), tuple(left_out))
 
@@ -137,7 +137,7 @@ def _taken(cells: Sequence[str], columns: _Columns, unit: Unit | None) -> Taken 
 def _read(key: str, text: str, stated: Unit | None, of_row: str, unit: Unit | None) -> Reading:
     known = stated or unit_of(of_row) or unit
     if known is None and not states_unit(text) and measures()[symbol_of(key)].kind != "cup":
-        raise UnstatedUnit("The file does not say what its lengths are in.", mend="Say whether it is in cm or inches.")
+        raise UnstatedUnit("The file does not say what its lengths are in.", fix="Say whether it is in cm or inches.")
     return read_measure(key, text, unit=known or Unit.CM)
 
 

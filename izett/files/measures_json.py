@@ -44,23 +44,23 @@ def read_measures(text: str, *, unit: Unit | None = None) -> Sheet:
     try:
         data: Any = json.loads(text)
     except ValueError as error:
-        raise UnreadableFile(f"The measures are not valid JSON: {error}.", mend="Check the file.") from error
+        raise UnreadableFile(f"The measures are not valid JSON: {error}.", fix="Check the file.") from error
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise UnreadableFile(
             f"This is not a measures file: it does not say “format”: “{FORMAT}”.",
-            mend="Choose a file that was written by Izett, or add that line.",
+            fix="Choose a file that was written by Izett, or add that line.",
         )
     if data.get("version") != VERSION:
         raise UnreadableFile(
             f"The measures file has version {data.get('version')!r}; this program reads version {VERSION}.",
-            mend="Use a newer version of the program.",
+            fix="Use a newer version of the program.",
         )
     readings = data.get("readings")
     if not isinstance(readings, dict):
-        raise UnreadableFile("The measures file has no “readings”.", mend="Add them, by symbol.")
+        raise UnreadableFile("The measures file has no “readings”.", fix="Add them, by symbol.")
     stated = data.get("unit", unit)
     if stated not in ("cm", "in"):
-        raise UnstatedUnit("The measures file does not state its unit.", mend="Say whether it is in cm or inches.")
+        raise UnstatedUnit("The measures file does not state its unit.", fix="Say whether it is in cm or inches.")
     return Sheet(
         MappingProxyType({key: _taken(key, value, Unit(stated)) for key, value in readings.items()}),
         taken_on=_day(data.get("taken_on")),
@@ -73,7 +73,7 @@ def read_measures(text: str, *, unit: Unit | None = None) -> Sheet:
 def _taken(key: str, value: Any, unit: Unit) -> Taken:
     values = value if isinstance(value, list) else [value]
     if not 0 < len(values) <= MOST_READINGS:
-        raise UnreadableFile(f"{key} has {len(values)} readings.", mend=f"Write 1 to {MOST_READINGS} of them.")
+        raise UnreadableFile(f"{key} has {len(values)} readings.", fix=f"Write 1 to {MOST_READINGS} of them.")
     return Taken(key, tuple(read_measure(key, _as_text(key, entry), unit=unit) for entry in values))
 
 
@@ -81,10 +81,10 @@ def _day(text: Any) -> date | None:
     try:
         return date.fromisoformat(text) if isinstance(text, str) else None
     except ValueError as error:
-        raise UnreadableFile(f"“{text}” is not a day.", mend="Write it as 2026-03-09.") from error
+        raise UnreadableFile(f"“{text}” is not a day.", fix="Write it as 2026-03-09.") from error
 
 
 def _as_text(key: str, value: Any) -> str:
     if isinstance(value, bool) or not isinstance(value, int | float | str):
-        raise UnreadableFile(f"The reading of {key} is {value!r}, not a length.", mend="Write a number.")
+        raise UnreadableFile(f"The reading of {key} is {value!r}, not a length.", fix="Write a number.")
     return value if isinstance(value, str) else repr(value)

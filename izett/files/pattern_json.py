@@ -299,16 +299,16 @@ def read_pattern(text: str) -> tuple[d.Pattern, PatternDoc]:
     try:
         data: Any = json.loads(text)
     except ValueError as error:
-        raise UnreadableFile(f"The file is not valid JSON: {error}.", mend="Check that it was copied whole.") from error
+        raise UnreadableFile(f"The file is not valid JSON: {error}.", fix="Check that it was copied whole.") from error
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise UnreadableFile(
             f"This is not a pattern file: it does not say “format”: “{FORMAT}”.",
-            mend="Choose a file that was written by Izett.",
+            fix="Choose a file that was written by Izett.",
         )
     if data.get("version") != VERSION:
         raise UnreadableFile(
             f"The pattern file has version {data.get('version')!r}; this program reads version {VERSION}.",
-            mend="Use a newer version of the program.",
+            fix="Use a newer version of the program.",
         )
     try:
         doc = PatternDoc.model_validate(data)
@@ -317,12 +317,10 @@ def read_pattern(text: str) -> tuple[d.Pattern, PatternDoc]:
         first = error.errors()[0]
         place = " → ".join(str(part) for part in first["loc"])
         raise UnreadableFile(
-            f"The pattern file is damaged at {place}: {first['msg'].lower()}.", mend="Take an undamaged copy."
+            f"The pattern file is damaged at {place}: {first['msg'].lower()}.", fix="Take an undamaged copy."
         ) from error
     except (KeyError, ValueError) as error:
-        raise UnreadableFile(
-            f"The pattern file contradicts itself: {error}.", mend="Take an undamaged copy."
-        ) from error
+        raise UnreadableFile(f"The pattern file contradicts itself: {error}.", fix="Take an undamaged copy.") from error
     return pattern, doc
 
 

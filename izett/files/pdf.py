@@ -91,7 +91,7 @@ def write_pdf(
         UnknownName: the paper is neither.
     """
     if paper not in PAPERS:
-        raise UnknownName(f"There is no paper “{paper}”.", mend="Choose a4 or letter.", where=(paper,))
+        raise UnknownName(f"There is no paper “{paper}”.", fix="Choose a4 or letter.", where=(paper,))
     size = PAPERS[paper]
     placed, width, height = _laid_out(sheets)
     tiling = _tiling(placed, width, height, size)

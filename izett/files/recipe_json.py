@@ -89,7 +89,7 @@ class RecipeDoc(BaseModel):
             if symbol not in known:
                 raise MissingMeasure(
                     f"{measure(symbol).name} was not taken left and right.",
-                    mend="Take both sides on the measure sheet, or draft both halves alike.",
+                    fix="Take both sides on the measure sheet, or draft both halves alike.",
                     where=(symbol,),
                 )
         return Recipe(
@@ -119,7 +119,7 @@ def read_recipe(text: str) -> RecipeDoc:
         if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
             raise UnreadableFile(
                 f"The recipe has version {data['version']!r}; this program reads version 1.",
-                mend="Use a newer version of the program.",
+                fix="Use a newer version of the program.",
             )
         return RecipeDoc.model_validate(data)
     except ValidationError as error:
@@ -127,7 +127,7 @@ def read_recipe(text: str) -> RecipeDoc:
         place = " → ".join(str(part) for part in first["loc"]) or "its first line"
         raise UnreadableFile(
             f"The recipe is damaged or foreign at {place}: {first['msg'].lower()}.",
-            mend="Take an undamaged copy.",
+            fix="Take an undamaged copy.",
         ) from error
     except ValueError as error:
-        raise UnreadableFile(f"The recipe is not valid JSON: {error}.", mend="Check the file.") from error
+        raise UnreadableFile(f"The recipe is not valid JSON: {error}.", fix="Check the file.") from error

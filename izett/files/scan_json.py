@@ -72,7 +72,7 @@ def read_scan(text: str) -> SheetRead:
         document = ScanDoc.model_validate(json.loads(text))
     except (ValidationError, ValueError) as error:
         where = " → ".join(str(p) for p in error.errors()[0]["loc"]) if isinstance(error, ValidationError) else "start"
-        raise UnreadableFile(f"This is not a whole izett-scan file: at {where}.", mend="Scan again.") from error
+        raise UnreadableFile(f"This is not a whole izett-scan file: at {where}.", fix="Scan again.") from error
     by_term = {what.term: symbol for symbol, what in measures().items() if what.term}
     taken: dict[str, Taken] = {}
     left_out: list[str] = []

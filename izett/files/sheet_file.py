@@ -23,12 +23,12 @@ def read_sheet_file(data: bytes, *, unit: Unit | None = None) -> SheetRead:
     """
     if len(data) > LARGEST_FILE:
         raise UnreadableFile(
-            f"The file has {len(data) / 1e6:.1f} MB; a sheet of measures is far smaller.", mend="Choose another."
+            f"The file has {len(data) / 1e6:.1f} MB; a sheet of measures is far smaller.", fix="Choose another."
         )
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise UnreadableFile("The file is not text.", mend="Choose a CSV or JSON file, saved as UTF-8.") from error
+        raise UnreadableFile("The file is not text.", fix="Choose a CSV or JSON file, saved as UTF-8.") from error
     if not text.lstrip().startswith(("{", "[")):
         return read_csv(text, unit=unit)
     if f'"{scan_json.FORMAT}"' in text:

@@ -46,16 +46,14 @@ def read_size_chart(text: str, *, unit: Unit | None = None) -> Mapping[str, Mapp
     if len(rows) < 2 or len(rows[0]) < 2:
         raise UnreadableFile(
             "The chart has no sizes: it needs a heading and at least one row.",
-            mend="Write “size” and the measures in the first line, then a size in each line.",
+            fix="Write “size” and the measures in the first line, then a size in each line.",
         )
     columns = [_column(cell) for cell in rows[0][1:]]
     sizes: dict[str, dict[str, Reading]] = {}
     for number, row in enumerate(rows[1:], start=2):
         name = row[0]
         if not name or name in sizes:
-            raise UnreadableFile(
-                f"Line {number} of the chart has no size name of its own.", mend="Name each size once."
-            )
+            raise UnreadableFile(f"Line {number} of the chart has no size name of its own.", fix="Name each size once.")
         sizes[name] = {}
         for (key, stated), cell in zip(columns, row[1:], strict=False):
             if cell:
@@ -64,7 +62,7 @@ def read_size_chart(text: str, *, unit: Unit | None = None) -> Mapping[str, Mapp
                 except UnstatedUnit:
                     raise
                 except IzettError as error:
-                    raise UnreadableFile(f"Line {number}: {error.message}", mend=error.mend) from error
+                    raise UnreadableFile(f"Line {number}: {error.message}", fix=error.fix) from error
     return sizes
 
 
@@ -76,5 +74,5 @@ def _column(cell: str) -> tuple[str, Unit | None]:
 
 def _entry(key: str, cell: str, unit: Unit | None) -> Reading:
     if unit is None and not states_unit(cell):
-        raise UnstatedUnit("The chart does not say what its lengths are in.", mend="Say whether it is in cm or inches.")
+        raise UnstatedUnit("The chart does not say what its lengths are in.", fix="Say whether it is in cm or inches.")
     return read_measure(key, cell, unit=unit or Unit.CM)

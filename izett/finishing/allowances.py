@@ -57,14 +57,14 @@ class Allowances:
         if self.purpose not in purposes():
             raise UnknownName(
                 f"There is no purpose “{self.purpose}”.",
-                mend=f"Choose one of {', '.join(purposes())}.",
+                fix=f"Choose one of {', '.join(purposes())}.",
                 where=(self.purpose,),
             )
         for lineage, width in self.by_lineage.items():
             if not 0 <= width <= WIDEST:
                 raise ValueOutOfRange(
                     f"A seam allowance of {cm(width, 2)} at {named(lineage)} is outside 0 to {cm(WIDEST, 2)}.",
-                    mend="Choose a width in that range.",
+                    fix="Choose a width in that range.",
                     where=(lineage,),
                 )
 

@@ -110,7 +110,7 @@ class FindingKind:
                 return remedy
         raise UnknownName(
             f"“{self.seen}” has no remedy “{key}”.",
-            mend=f"Available: {', '.join(r.key for r in self.remedies)}.",
+            fix=f"Available: {', '.join(r.key for r in self.remedies)}.",
             where=(key,),
         )
 
@@ -148,7 +148,7 @@ def finding_kind(key: str) -> FindingKind:
     """
     kinds = finding_kinds()
     if key not in kinds:
-        raise UnknownName(f"There is no finding “{key}”.", mend="Choose one from the list.", where=(key,))
+        raise UnknownName(f"There is no finding “{key}”.", fix="Choose one from the list.", where=(key,))
     return kinds[key]
 
 
@@ -164,7 +164,7 @@ def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -
         if symbol not in known:
             raise UnknownName(
                 f"“{kind.seen}” does not ask for “{symbol}”.",
-                mend=f"Needed: {', '.join(known)}.",
+                fix=f"Needed: {', '.join(known)}.",
                 where=(symbol,),
             )
     whole: dict[str, float] = {}
@@ -173,7 +173,7 @@ def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -
         if not entry.low <= taken_in <= entry.high:
             raise ValueOutOfRange(
                 f"{entry.label}: {cm(taken_in, 2)} is outside {cm(entry.low, 2)} to {cm(entry.high, 2)}.",
-                mend="Measure the pin again; larger changes are better made in two rounds.",
+                fix="Measure the pin again; larger changes are better made in two rounds.",
                 where=(symbol,),
             )
         whole[symbol] = taken_in * 2 if entry.pinch and taken is Taken.PINCH else taken_in

@@ -119,7 +119,7 @@ def doubts_about(body: Mapping[str, float], *, less_certain: Iterable[str] = ())
         named = _worst(now, heard, spared={r.symbol for r in retake}, alarmed=bool(before), doubtful=doubtful)
         if named is None:
             break
-        now = _mended(now, named)
+        now = _fixed(now, named)
         heard = witnesses(now)
         gone = before - {check.key for check, _ in missed(now)}
         if retake and not gone:
@@ -255,11 +255,11 @@ def _against(heard: Sequence[Witness], symbol: str) -> tuple[str, ...]:
     return tuple(sorted((s for s in missing if missing[s] > 1), key=lambda s: -missing[s])[:3])
 
 
-def _mended(body: Mapping[str, float], named: Retake) -> dict[str, float]:
-    mended = {**body, named.symbol: named.would_fit}
+def _fixed(body: Mapping[str, float], named: Retake) -> dict[str, float]:
+    fixed = {**body, named.symbol: named.would_fit}
     if named.exchanged_with:
-        mended[named.exchanged_with] = body[named.symbol]
-    return mended
+        fixed[named.exchanged_with] = body[named.symbol]
+    return fixed
 
 
 def _with(named: Retake, explains: tuple[str, ...]) -> Retake:

@@ -109,7 +109,7 @@ def measure(symbol: str) -> Measure:
         near = get_close_matches(symbol, measures(), n=1)
         raise UnknownName(
             f"There is no measure “{symbol}”.",
-            mend=f"Did you mean {near[0]}?" if near else "The measuring sheet lists the measures that there are.",
+            fix=f"Did you mean {near[0]}?" if near else "The measuring sheet lists the measures that there are.",
             where=(symbol,),
         )
     return found
@@ -150,7 +150,7 @@ def symbol_of(key: str) -> str:
     if dot and (side not in SIDES or not what.sides):
         raise UnknownName(
             f"{what.name} has no side “{side}”.",
-            mend=f"Write {symbol}." if not what.sides else f"Write {symbol}.left or {symbol}.right.",
+            fix=f"Write {symbol}." if not what.sides else f"Write {symbol}.left or {symbol}.right.",
             where=(key,),
         )
     return symbol
@@ -176,7 +176,7 @@ def read_measure(key: str, text: str, *, unit: Unit) -> Reading:
     except UnreadableLength as error:
         raise UnreadableMeasure(
             f"{what.name}: {error}.",
-            mend="Type it again." if what.kind != "cup" else "Or type the letter on the bra: AA to K.",
+            fix="Type it again." if what.kind != "cup" else "Or type the letter on the bra: AA to K.",
             where=(key,),
         ) from error
     check_length(what, reading.cm)
@@ -205,7 +205,7 @@ def check_length(what: Measure, cm: float) -> None:
     if not 0 < cm <= LONGEST:
         raise UnreadableMeasure(
             f"{what.name}: {quantity(cm, 2)} cannot be a measure of a person.",
-            mend=f"It must be above 0 and at most {quantity(LONGEST, 2)} ({LONGEST / float(CM_PER_INCH):.0f} in).",
+            fix=f"It must be above 0 and at most {quantity(LONGEST, 2)} ({LONGEST / float(CM_PER_INCH):.0f} in).",
             where=(what.symbol,),
         )
 

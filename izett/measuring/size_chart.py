@@ -45,7 +45,7 @@ class SizeChart:
         if size not in self.sizes:
             raise UnknownName(
                 f"The chart “{self.title}” has no size “{size}”.",
-                mend=f"Choose one of {', '.join(self.sizes)}.",
+                fix=f"Choose one of {', '.join(self.sizes)}.",
                 where=(size,),
             )
         body = dict(self.sizes[size])

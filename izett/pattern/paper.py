@@ -391,7 +391,7 @@ def one_span(pattern: Working, side: Sequence[Span]) -> tuple[Piece, Span, list[
     if len(side) != 1:
         raise StepRefused(
             f"That seam runs over several pieces ({len(side)}).",
-            mend="Join those first, or choose a seam between two pieces.",
+            fix="Join those first, or choose a seam between two pieces.",
             where=tuple(span.along for span in side),
         )
     piece = pattern.holding(side[0].start)

@@ -58,7 +58,7 @@ def walk(piece: Piece, span: Span) -> tuple[Stretch, ...]:
     raise ReferenceLost(
         f"On {piece.title.lower()} the {readable(span.along)} line no longer runs from {readable(span.start)} "
         f"to {readable(span.end)}.",
-        mend=CHANGED_BEFORE,
+        fix=CHANGED_BEFORE,
         where=(span.start, span.end),
     )
 
@@ -123,7 +123,7 @@ def resolved(pattern: Readable, span: Span) -> tuple[Span, ...]:
             on = holding(pattern, at)
     raise ReferenceLost(
         f"The {readable(span.along)} line no longer runs from {readable(span.start)} to {readable(span.end)}.",
-        mend=CHANGED_BEFORE,
+        fix=CHANGED_BEFORE,
         where=(span.start, span.end),
     )
 
@@ -201,7 +201,7 @@ def holding(pattern: Readable, vertex: str) -> Piece:
     if piece is None:
         raise ReferenceLost(
             f"The point {readable(vertex)} is gone.",
-            mend="An earlier step removed it: choose another point, or switch that step off.",
+            fix="An earlier step removed it: choose another point, or switch that step off.",
             where=(vertex,),
         )
     return piece

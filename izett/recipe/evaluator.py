@@ -484,8 +484,8 @@ def _sided(words: str, half: Half) -> str:
 def _told_of(failure: IzettError, half: Half, left: Pattern, right: Pattern) -> IzettError:
     """Return a failure with titles in it, and the half that it concerns where the other could be worked."""
     side = "" if half is Half.BOTH else f"On the {half.value} half: "
-    message, mend = in_titles(failure.message, left, right), in_titles(failure.mend, left, right)
-    return type(failure)(f"{side}{message}", mend=mend, where=failure.where)
+    message, fix = in_titles(failure.message, left, right), in_titles(failure.fix, left, right)
+    return type(failure)(f"{side}{message}", fix=fix, where=failure.where)
 
 
 def _key(*parts: Any) -> str:

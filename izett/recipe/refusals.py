@@ -25,7 +25,7 @@ def unknown(step: Step) -> UnknownName:
     """Return the refusal of a step of an unknown kind or a later version."""
     return UnknownName(
         f"This version of the program does not know the step “{step.kind}” (version {step.version}).",
-        mend="It is kept and skipped; a newer version of the program can use it.",
+        fix="It is kept and skipped; a newer version of the program can use it.",
         where=(step.kind,),
     )
 
@@ -34,7 +34,7 @@ def no_half(half: Half) -> StepRefused:
     """Return the refusal of a half by a step that has none."""
     return StepRefused(
         f"This step has no {half.value} half.",
-        mend="Set it to both halves.",
+        fix="Set it to both halves.",
         where=(half.value,),
     )
 
@@ -44,12 +44,12 @@ def whole_refused(half: Half, piece: Piece) -> StepRefused:
     if half is Half.BOTH:
         return StepRefused(
             f"{piece.title} is one piece over both halves, and this step would change it differently from either half.",
-            mend="Put the step before the one that joined the halves, or set it to one side of the piece.",
+            fix="Put the step before the one that joined the halves, or set it to one side of the piece.",
             where=(piece.name,),
         )
     return StepRefused(
         f"{piece.title} is one piece over both halves: it has no {half.value} half any more.",
-        mend="Set the step to both halves and point at the side of the piece that you mean, or put it before the unfolding.",
+        fix="Set the step to both halves and point at the side of the piece that you mean, or put it before the unfolding.",
         where=(piece.name, half.value),
     )
 
@@ -58,7 +58,7 @@ def broke(fault: Exception) -> StepBroke:
     """Return the failure of a step that met a shape that nobody foresaw."""
     return StepBroke(
         f"This step cannot handle this shape ({type(fault).__name__}).",
-        mend="Put the step earlier, or choose another place or amount. This is a fault in the program: please report it.",
+        fix="Put the step earlier, or choose another place or amount. This is a fault in the program: please report it.",
     )
 
 
@@ -69,7 +69,7 @@ def crossed(before: Working, outcome: Outcome) -> StepRefused | None:
             return StepRefused(
                 f"The outline of the {piece.title.lower()} would cross itself near "
                 f"{cm(spot[0])} across, {cm(spot[1])} up.",
-                mend="Use a smaller amount, or choose another place.",
+                fix="Use a smaller amount, or choose another place.",
                 where=(piece.name,),
             )
     return None
@@ -80,8 +80,8 @@ def invalid_params(operation: Operation, error: ValidationError) -> StepRefused:
     first = error.errors()[0]
     place = [str(part) for part in first["loc"]]
     name = (place[-1] if place else "entries").replace("_", " ")
-    wrong, mend = _wrong(first, name, operation.params.model_fields.get(place[0]) if len(place) == 1 else None)
-    return StepRefused(f"{wrong[:1].upper()}{wrong[1:]}", mend=mend, where=(".".join(place) or "parameters",))
+    wrong, fix = _wrong(first, name, operation.params.model_fields.get(place[0]) if len(place) == 1 else None)
+    return StepRefused(f"{wrong[:1].upper()}{wrong[1:]}", fix=fix, where=(".".join(place) or "parameters",))
 
 
 def _wrong(first: Any, name: str, field: FieldInfo | None) -> tuple[str, str]:

@@ -28,7 +28,7 @@ class Catalogue:
         if key not in self.methods:
             raise UnknownName(
                 f"There is no block “{key}”.",
-                mend=f"Available: {', '.join(self.methods)}.",
+                fix=f"Available: {', '.join(self.methods)}.",
                 where=(key,),
             )
         return self.methods[key]
@@ -50,7 +50,7 @@ class Catalogue:
             if len(clothing) > 1:
                 raise DraftRefused(
                     f"{' and '.join(method.title for method in clothing)} would both clothe the body {part} the waist.",
-                    mend="Keep one of them, and open another ticket for the other.",
+                    fix="Keep one of them, and open another ticket for the other.",
                     where=tuple(method.key for method in clothing),
                 )
         found: list[Method] = []

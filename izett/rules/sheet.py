@@ -58,7 +58,7 @@ class Allowance:
         if not self.low <= value <= self.high:
             raise ValueOutOfRange(
                 f"{self.label} of {value:g} {self.unit} is outside {self.low:g} to {self.high:g} {self.unit}.",
-                mend=f"Choose a value in that range; the usual one is {self.default:g} {self.unit}.",
+                fix=f"Choose a value in that range; the usual one is {self.default:g} {self.unit}.",
                 where=(self.symbol,),
             )
         return value
@@ -166,7 +166,7 @@ class School:
         """
         if key not in self.ways:
             raise UnknownName(
-                f"{self.label}: there is no way “{key}”.", mend=f"Choose {' or '.join(self.ways)}.", where=(self.key,)
+                f"{self.label}: there is no way “{key}”.", fix=f"Choose {' or '.join(self.ways)}.", where=(self.key,)
             )
         return self.ways[key]
 
@@ -221,7 +221,7 @@ class RuleSheet:
         """
         if key not in self.schools:
             raise UnknownName(
-                f"There is no school “{key}” here.", mend=f"Available: {', '.join(self.schools)}.", where=(key,)
+                f"There is no school “{key}” here.", fix=f"Available: {', '.join(self.schools)}.", where=(key,)
             )
         return self.schools[key]
 
@@ -263,7 +263,7 @@ class RuleSheet:
         if symbol not in self.allowances:
             raise UnknownName(
                 f"There is no allowance “{symbol}”.",
-                mend=f"Available: {', '.join(self.allowances)}.",
+                fix=f"Available: {', '.join(self.allowances)}.",
                 where=(symbol,),
             )
         return self.allowances[symbol]

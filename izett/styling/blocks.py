@@ -18,7 +18,7 @@ def corner_of(garment: Readable, zone: Zone, corner: Corner, region: Region = Re
     words = str(corner).replace("_", " ")
     raise ReferenceLost(
         f"The {zone.value} has no {words}.",
-        mend="Add the block that has it, or put this step before the one that cut it away.",
+        fix="Add the block that has it, or put this step before the one that cut it away.",
         where=(str(zone), str(corner)),
     )
 
@@ -38,7 +38,7 @@ def line_of(
     if along is None:
         raise ReferenceLost(
             f"The {zone.value} has no {role.value.replace('_', ' ')} there.",
-            mend="Put this step before the one that cut it away.",
+            fix="Put this step before the one that cut it away.",
             where=(str(zone), str(role)),
         )
     return Span(start, end, along)

@@ -146,7 +146,7 @@ class Context:
         have = [readable(dart.name) for piece in self.garment for dart in piece.darts]
         raise ReferenceLost(
             f"There is no {readable(reference)} here.",
-            mend=f"Available: {', '.join(have) or 'no darts'}. An earlier step may have closed it.",
+            fix=f"Available: {', '.join(have) or 'no darts'}. An earlier step may have closed it.",
             where=(reference,),
         )
 
@@ -195,7 +195,7 @@ class Context:
             return piece
         raise ReferenceLost(
             f"The piece {readable(name)} is gone.",
-            mend=f"Pieces now: {', '.join(piece.title for piece in self.garment)}.",
+            fix=f"Pieces now: {', '.join(piece.title for piece in self.garment)}.",
             where=(name,),
         )
 
@@ -208,7 +208,7 @@ class Context:
         if symbol not in self.body:
             raise ReferenceLost(
                 f"This step asks for {symbol.replace('_', ' ')}, which is not known.",
-                mend="Take it on the measure sheet, or give the amount yourself.",
+                fix="Take it on the measure sheet, or give the amount yourself.",
                 where=(symbol,),
             )
         return self.body[symbol]

@@ -52,7 +52,7 @@ def ready_between(context: Context, start: PointRef, end: PointRef) -> Ready:
         raise StepRefused(
             f"{line_words(start.along, begins=True)} lies on {piece.title.lower()}, "
             f"{line_words(end.along)} on {other.title.lower()}.",
-            mend="Choose two places on one piece.",
+            fix="Choose two places on one piece.",
             where=(start.along, end.along),
         )
     spots = [
@@ -73,7 +73,7 @@ def ready_between(context: Context, start: PointRef, end: PointRef) -> Ready:
         if min(along, edge.curve.length - along) < NEAREST_CORNER:
             raise StepRefused(
                 f"The place on {line_words(edge.lineage)} is closer than {cm(NEAREST_CORNER, 2)} to a corner.",
-                mend="Choose a place further along.",
+                fix="Choose a place further along.",
                 where=(edge.lineage,),
             )
         current = next(e for e in edges if e.start == edge.start)
@@ -81,7 +81,7 @@ def ready_between(context: Context, start: PointRef, end: PointRef) -> Ready:
         found[i] = Gate(*names)
     gates = [found[0], found[1]]
     if gates[0] == gates[1]:
-        raise StepRefused("The line begins and ends in one dart.", mend="Choose another end.", where=(start.along,))
+        raise StepRefused("The line begins and ends in one dart.", fix="Choose another end.", where=(start.along,))
     return Ready(piece, edges, (gates[0], gates[1]))
 
 
@@ -171,7 +171,7 @@ def parted(
     if not any(gate.inwards for gate in ready.gates) and not runs_inside(outline, lines[0].flattened(), clear=CLEAR):
         raise StepRefused(
             f"The line would leave the paper of {ready.piece.title.lower()}.",
-            mend="Bend it less or the other way, or choose other ends.",
+            fix="Bend it less or the other way, or choose other ends.",
             where=(ready.piece.name,),
         )
     uid = context.uid
@@ -263,7 +263,7 @@ def seam_named(context: Context, name: str) -> Seam:
         have = ", ".join(readable(seam.name) for seam in context.garment.seams)
         raise ReferenceLost(
             f"The seam {readable(name)} that this step names is gone.",
-            mend=f"Switch on the step that makes it, or choose another. Seams now: {have}.",
+            fix=f"Switch on the step that makes it, or choose another. Seams now: {have}.",
             where=(name,),
         )
     return _whole(context, seam)
@@ -278,7 +278,7 @@ def seam_of(context: Context, kind: SeamKind) -> Seam:
     for seam in context.garment.seams_of(kind):
         return _whole(context, seam)
     raise StepRefused(
-        f"The pattern has no {kind.value} seam.", mend="Add the piece that is sewn there first.", where=(kind.value,)
+        f"The pattern has no {kind.value} seam.", fix="Add the piece that is sewn there first.", where=(kind.value,)
     )
 
 

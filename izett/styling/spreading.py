@@ -118,7 +118,7 @@ def _cut_up(piece: Piece, slashes: Sequence[Slash]) -> list[_Run]:
                 raise StepRefused(
                     f"A slash would meet {readable(edge.lineage)} closer than {cm(NEAREST, 2)} "
                     "to a corner, a dart or another slash.",
-                    mend="Use fewer lines, or move them along.",
+                    fix="Use fewer lines, or move them along.",
                     where=(edge.lineage,),
                 )
             first, second = rest.curve.split(along - gone)
@@ -135,7 +135,7 @@ def _cut_up(piece: Piece, slashes: Sequence[Slash]) -> list[_Run]:
         if len(parts) > 1:
             raise StepRefused(
                 f"A slash would part {dart_words(dart.name)}.",
-                mend="Move the dart or the line first.",
+                fix="Move the dart or the line first.",
                 where=(dart.name,),
             )
     return [run for run in runs if run.edges]
@@ -170,7 +170,7 @@ def opening(slash: Slash, *, onwards: bool) -> Motion:
         return slid
     chord = more / (2 * distance(start, end))
     if abs(chord) >= 1:
-        raise StepRefused("A slash would open wider than it is long.", mend="Use more lines, or less fullness.")
+        raise StepRefused("A slash would open wider than it is long.", fix="Use more lines, or less fullness.")
     angle = 2 * asin(chord)
     return slid.then(Motion.turning(angle if onwards else -angle, about=slid(end)))
 

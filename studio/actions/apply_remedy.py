@@ -63,7 +63,7 @@ def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) ->
             422,
             "step-names",
             f"This remedy has {len(plan.steps)} steps, {len(uids)} names were sent.",
-            mend="Try again.",
+            fix="Try again.",
         )
     why = f"Muslin {number}: {kind.seen.lower()}" + (f": ‘{finding.words}’" if finding.words else "")
     return [

@@ -234,7 +234,7 @@ def import_job(text: bytes) -> Job:
     if len(text) > LARGEST_FILE:
         raise UnreadableFile(
             f"The file has {len(text) / 1e6:.0f} MB; a job file has at most {LARGEST_FILE / 1e6:.0f} MB.",
-            mend="Choose a file that was exported from a job.",
+            fix="Choose a file that was exported from a job.",
         )
     document = read_job(text)
     try:
@@ -243,7 +243,7 @@ def import_job(text: bytes) -> Job:
     except KeyError as error:
         raise UnreadableFile(
             f"The job file contradicts itself: it names number {error}, which it does not have.",
-            mend="Take an undamaged copy; nothing was added.",
+            fix="Take an undamaged copy; nothing was added.",
         ) from error
 
 
@@ -261,7 +261,7 @@ def read_job(text: bytes) -> JobDocument:
         place = " → ".join(str(part) for part in first["loc"]) or "its beginning"
         raise UnreadableFile(
             f"This is not a whole izett-job file: at {place}: {first['msg'].lower()}.",
-            mend="Choose a file that was exported from a job; nothing was added.",
+            fix="Choose a file that was exported from a job; nothing was added.",
         ) from error
 
 
@@ -278,7 +278,7 @@ def _refuse_later(text: bytes) -> None:
     if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
         raise UnreadableFile(
             f"The job file has version {data['version']!r}; this program reads version 1.",
-            mend="Use a newer version of the program; nothing was added.",
+            fix="Use a newer version of the program; nothing was added.",
         )
 
 

@@ -22,7 +22,7 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
     """
     job = job_of(job_id)
     if (still := open_round(job)) is not None:
-        raise Refusal(409, "round-open", f"Muslin {still.number} is still being judged.", mend="Close it first.")
+        raise Refusal(409, "round-open", f"Muslin {still.number} is still being judged.", fix="Close it first.")
     head = head_of(job)
     evaluation = evaluate_revision(head)
     document = as_cut(evaluation, measures_of(head.sheet))

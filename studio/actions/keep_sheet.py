@@ -24,7 +24,7 @@ def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
     """
     read = all_taken(data.readings)
     if not read:
-        raise UnreadableMeasure("The sheet is empty.", mend="Enter at least one measure.")
+        raise UnreadableMeasure("The sheet is empty.", fix="Enter at least one measure.")
     wearer = wearer_of(wearer_id)
     with transaction.atomic():
         SheetUnderWay.objects.filter(wearer=wearer).delete()

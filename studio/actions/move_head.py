@@ -23,9 +23,7 @@ def move_head(job_id: UUID, version: int, way: Literal["undo", "redo"]) -> Job:
             409,
             f"nothing-to-{way}",
             f"There is nothing to {way}.",
-            mend="What a muslin was cut from stays: switch a step off instead."
-            if way == "undo"
-            else "Go on from here.",
+            fix="What a muslin was cut from stays: switch a step off instead." if way == "undo" else "Go on from here.",
         )
     with changing(job, version):
         job.head = target

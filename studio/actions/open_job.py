@@ -23,7 +23,7 @@ def open_job(data: JobIn) -> Job:
     sheet = wearer.sheets.order_by("-number").first()
     if sheet is None:
         raise Refusal(
-            409, "no-measures", f"{wearer.name} has not been measured yet.", mend="Keep a sheet of measures first."
+            409, "no-measures", f"{wearer.name} has not been measured yet.", fix="Keep a sheet of measures first."
         )
     with transaction.atomic():
         job = Job.objects.create(wearer=wearer, sheet=sheet, garment=data.garment, due=data.due)

@@ -21,7 +21,7 @@ def amounts_in_cm(given: dict[str, LengthIn]) -> dict[str, float]:
         try:
             read[symbol] = read_length(entry.text, unit=entry.unit).cm
         except UnreadableLength as error:
-            raise ValueOutOfRange(f"{symbol}: {error}.", mend="Type it again.", where=(symbol,)) from error
+            raise ValueOutOfRange(f"{symbol}: {error}.", fix="Type it again.", where=(symbol,)) from error
     return read
 
 

@@ -71,7 +71,7 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
             operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
             wrong = invalid_params(operation, error)
-            raise StepRefused(f"{operation.title}: {wrong.message}", mend=wrong.mend, where=wrong.where) from error
+            raise StepRefused(f"{operation.title}: {wrong.message}", fix=wrong.fix, where=wrong.where) from error
 
 
 def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
@@ -91,7 +91,7 @@ def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
                 409,
                 "round-closed",
                 f"A step of muslin {last.number} was changed, and that muslin is closed.",
-                mend="Switch the step off, and add a new one in the open muslin.",
+                fix="Switch the step off, and add a new one in the open muslin.",
             )
 
 

@@ -19,7 +19,7 @@ def set_house_rule(symbol: str, data: HouseRuleIn) -> HouseRule:
     if not entries:
         raise UnknownName(
             f"No block has a rule or allowance “{symbol}”.",
-            mend="Set it from the sums of a job, where all are listed.",
+            fix="Set it from the sums of a job, where all are listed.",
             where=(symbol,),
         )
     for entry in entries:

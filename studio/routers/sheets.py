@@ -98,7 +98,7 @@ def _change(job: Job, old: MeasureSheet, new: MeasureSheet) -> JobChangeOut:
             document.recipe(measures_of(new), sides_of(new)),
         )
     except IzettError as error:
-        return told.model_copy(update={"refused": f"{error.message} {error.mend}"})
+        return told.model_copy(update={"refused": f"{error.message} {error.fix}"})
     return told.model_copy(update={"pieces": [PieceChangeOut(**asdict(piece)) for piece in pieces]})
 
 

@@ -102,7 +102,7 @@ def _pointed(data: SubjectIn) -> tuple[Subject, Pattern, Half] | None:
     except ValueError:
         raise UnknownName(
             f"Nothing of the kind “{data.kind}” can be pointed at.",
-            mend=f"Point at one of: {', '.join(Kind)}.",
+            fix=f"Point at one of: {', '.join(Kind)}.",
             where=(data.kind,),
         ) from None
     evaluation = evaluate(data.recipe, _sheet(data.sheet), owner=data.job)

@@ -38,8 +38,8 @@ from studio.table_schemas import (
     AllowanceOut,
     AsCutOut,
     EaseOut,
+    FixOut,
     HandleOut,
-    MendOut,
     MovedByIn,
     MovedByOut,
     MoveOut,
@@ -126,8 +126,8 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 tolerance=r.finding.tolerance,
                 unit=r.finding.unit,
                 words=r.words,
-                mend=r.mend,
-                mends=[MendOut(words=m.words, kind=m.kind, params=dict(m.params)) for m in r.finding.mends],
+                fix=r.fix,
+                fixes=[FixOut(words=m.words, kind=m.kind, params=dict(m.params)) for m in r.finding.fixes],
                 reason=r.reason,
                 aspect=r.finding.aspect,
                 half=r.finding.half.value,
@@ -225,7 +225,7 @@ def _stages(evaluation: Evaluation) -> list[StageOut]:
             made=list(stage.made),
             needs=evaluation.needs(stage),
             failure=stage.failure.message if stage.failure else "",
-            mend=stage.failure.mend if stage.failure else "",
+            fix=stage.failure.fix if stage.failure else "",
         )
         for stage in evaluation.stages
     ]

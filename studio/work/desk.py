@@ -120,7 +120,7 @@ def work_out(uid: str) -> None:
     except Unwanted:
         return
     except IzettError as error:
-        _fail(uid, error.code, error.message, error.mend)
+        _fail(uid, error.code, error.message, error.fix)
     except Exception as error:  # whatever it is, who waits must be told
         _fail(uid, "work-failed", f"{kind.title} could not be worked out: {error!r}.", AGAIN)
 
@@ -132,8 +132,8 @@ def _died(uid: str) -> None:
 WORKER = Worker(_died)
 
 
-def _fail(uid: str, code: str, message: str, mend: str) -> None:
-    _end(uid, state=Work.FAILED, problem={"code": code, "message": message, "mend": mend})
+def _fail(uid: str, code: str, message: str, fix: str) -> None:
+    _end(uid, state=Work.FAILED, problem={"code": code, "message": message, "fix": fix})
 
 
 def _end(uid: str, **what: Any) -> None:

@@ -12,7 +12,7 @@ class WorkProblemOut(BaseModel):
 
     code: str
     message: str
-    mend: str
+    fix: str
 
 
 class WorkOut(BaseModel):

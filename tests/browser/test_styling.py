@@ -1,4 +1,4 @@
-"""Style and Check in the browser: garments built by pointing, the recipe edited, findings mended and accepted, seams walked."""
+"""Style and Check in the browser: garments built by pointing, the recipe edited, findings fixed and accepted, seams walked."""
 
 import json
 import time
@@ -191,7 +191,7 @@ def test_what_depends_on_a_step_is_shown_before_it_is_taken_out(tab):
     assert [kind for kind, _ in steps(tab)] == ["convert_dart"]
 
 
-def test_a_finding_is_mended_with_one_click_and_another_accepted_with_a_reason(tab):
+def test_a_finding_is_fixed_with_one_click_and_another_accepted_with_a_reason(tab):
     tab.new_ticket("Wedge dress", blocks="dress", **{**UPPER, "hip_girth": BODY["hip_girth"]})
     page = tab.page
     stage(page, "Style")

@@ -59,7 +59,7 @@ class Page:
         assert answer.status_code == 201, answer.content
         return answer.json()
 
-    def mend(self, job, number=1, uid="finding-1", remedy="shorten", uids=("step-1",)):
+    def fix(self, job, number=1, uid="finding-1", remedy="shorten", uids=("step-1",)):
         path = f"/api/jobs/{job['id']}/rounds/{number}/findings/{uid}/remedy"
         answer = self.post(path, {"remedy": remedy, "uids": list(uids)}, job["version"])
         assert answer.status_code == 200, answer.content
@@ -95,5 +95,5 @@ def problem(answer, status, code):
     body = answer.json()
     assert body["type"] == f"urn:izett:problem:{code}"
     assert body["status"] == status
-    assert body["detail"] and body["mend"]
+    assert body["detail"] and body["fix"]
     return body

@@ -97,7 +97,7 @@ def test_no_recipe_whatever_breaks_a_preview(page, steps, overrides):
         assert len(body["stages"]) == len(steps)
         assert len(body["order"]) == 2
     else:
-        assert body["detail"] and body["mend"]
+        assert body["detail"] and body["fix"]
 
 
 @pytest.mark.django_db

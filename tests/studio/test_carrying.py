@@ -12,7 +12,7 @@ pytestmark = pytest.mark.django_db
 
 
 def story(page):
-    job = page.cut(page.close(page.mend(page.find(page.cut(page.job()), words="“tight” & so on ½"))))
+    job = page.cut(page.close(page.fix(page.find(page.cut(page.job()), words="“tight” & so on ½"))))
     return page.post(
         f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": "better"}, job["version"]
     ).json()
@@ -81,7 +81,7 @@ def test_a_damaged_or_foreign_job_file_adds_nothing(page, change):
     answer = carry_in(page, spoilt(content, change))
     assert answer.status_code in (404, 422), answer.content
     body = answer.json()
-    assert body["detail"] and body["mend"]
+    assert body["detail"] and body["fix"]
     assert (Job.objects.count(), Wearer.objects.count()) == (1, 1)
 
 

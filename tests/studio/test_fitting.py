@@ -13,7 +13,7 @@ def test_the_whole_story_from_muslin_to_muslin(page):
     job = page.find(job, given={"low": {"text": "3/8", "unit": "in"}}, words="it rides up")
     finding = job["rounds"][0]["findings"][0]
     assert finding["given"] == {"low": 0.9525}
-    job = page.mend(job)
+    job = page.fix(job)
     (step,) = job["recipe"]["steps"]
     assert step["params"]["amount"] == pytest.approx(-0.9525)
     assert "it rides up" in step["why"]
@@ -36,7 +36,7 @@ def test_the_whole_story_from_muslin_to_muslin(page):
 
 @pytest.mark.parametrize("outcome", ["better", "same", "worse", "not_looked_at"])
 def test_what_is_not_solved_is_asked_again(page, outcome):
-    job = page.cut(page.close(page.mend(page.find(page.cut(page.job())))))
+    job = page.cut(page.close(page.fix(page.find(page.cut(page.job())))))
     job = page.post(
         f"/api/jobs/{job['id']}/rounds/2/answers", {"finding": "finding-1", "outcome": outcome}, job["version"]
     ).json()
@@ -46,7 +46,7 @@ def test_what_is_not_solved_is_asked_again(page, outcome):
 
 
 def test_a_closed_round_is_not_edited(page):
-    job = page.close(page.mend(page.find(page.cut(page.job()))))
+    job = page.close(page.fix(page.find(page.cut(page.job()))))
     base = f"/api/jobs/{job['id']}/rounds/1"
     version = job["version"]
     for answer in (
@@ -60,7 +60,7 @@ def test_a_closed_round_is_not_edited(page):
 
 
 def test_steps_of_a_closed_round_may_be_switched_off_but_not_changed(page):
-    job = page.close(page.mend(page.find(page.cut(page.job()))))
+    job = page.close(page.fix(page.find(page.cut(page.job()))))
     (step,) = job["recipe"]["steps"]
     path = f"/api/jobs/{job['id']}/recipe"
     changed = {**step, "params": {**step["params"], "amount": -3}}
@@ -89,8 +89,8 @@ def test_one_muslin_lies_on_the_table_at_a_time(page):
 
 
 def test_another_remedy_replaces_the_first(page):
-    job = page.mend(page.find(page.cut(page.job())))
-    job = page.mend(job, remedy="transpose", uids=("step-2",))
+    job = page.fix(page.find(page.cut(page.job())))
+    job = page.fix(job, remedy="transpose", uids=("step-2",))
     assert [s["uid"] for s in job["recipe"]["steps"]] == ["step-2"]
     assert job["recipe"]["steps"][0]["kind"] == "transpose_waist"
 
@@ -109,8 +109,8 @@ def test_recording_twice_records_once(page):
     job = page.cut(page.job())
     first = page.find(job)
     assert page.find(job)["rounds"][0]["findings"] == first["rounds"][0]["findings"]
-    mended = page.mend(first)
-    assert page.mend(first)["version"] == mended["version"]
+    fixed = page.fix(first)
+    assert page.fix(first)["version"] == fixed["version"]
 
 
 @pytest.mark.parametrize(
@@ -151,14 +151,14 @@ def test_the_as_cut_geometry_is_kept_whole(page):
 def test_the_bench_says_what_is_waiting(page):
     job = page.find(page.cut(page.job()))
     assert page.get("/api/bench").json()[0]["waiting"] == ["1 finding without a remedy"]
-    page.cut(page.close(page.mend(job)))
+    page.cut(page.close(page.fix(job)))
     ticket = page.get("/api/bench").json()[0]
     assert ticket["standing"] == "Muslin 2 on the table"
     assert ticket["waiting"] == ["1 earlier finding to look at again"]
 
 
 def test_the_bench_does_not_count_what_was_solved(page):
-    job = page.cut(page.close(page.mend(page.find(page.cut(page.job())))))
+    job = page.cut(page.close(page.fix(page.find(page.cut(page.job())))))
     assert page.get("/api/bench").json()[0]["waiting"] == ["1 earlier finding to look at again"]
     answer = {"finding": "finding-1", "outcome": "solved"}
     assert page.post(f"/api/jobs/{job['id']}/rounds/2/answers", answer, job["version"]).status_code == 200

@@ -104,7 +104,7 @@ def test_a_recipe_that_does_not_draft_is_told_and_not_kept(page, recipe, code):
 
 def test_a_job_is_drafted_again_from_a_new_sheet_with_its_steps_kept(page):
     wearer = page.wearer()
-    job = page.mend(page.find(page.cut(page.job(wearer))))
+    job = page.fix(page.find(page.cut(page.job(wearer))))
     sheet = page.post(
         f"/api/wearers/{wearer['id']}/sheets",
         {
@@ -187,7 +187,7 @@ def test_allowances_that_cannot_be_are_refused_and_nothing_is_kept(page):
     path = f"/api/jobs/{job['id']}/recipe"
     wide = [{"line": "front.side", "width": 99}]
     answer = problem(page.put(path, allowances(job, lines=wide), 1), 422, "step-refused")
-    assert "at most 10" in answer["mend"]
+    assert "at most 10" in answer["fix"]
     problem(page.put(path, allowances(job, purpose="gala"), 1), 422, "step-refused")
     assert page.fresh(job)["version"] == 1
 

@@ -50,7 +50,7 @@ def test_an_empty_sheet_and_an_unknown_measure_are_told(page):
     path = f"/api/wearers/{wearer['id']}/sheets"
     problem(page.post(path, {"taken_on": "2026-11-21", "readings": {}}), 422, "unreadable-measure")
     answer = page.post(path, {"taken_on": "2026-11-21", "readings": {"bust_grith": {"text": "92"}}})
-    assert "bust_girth" in problem(answer, 404, "unknown-name")["mend"]
+    assert "bust_girth" in problem(answer, 404, "unknown-name")["fix"]
 
 
 def test_a_sheet_is_reviewed_while_it_is_typed(page):
@@ -105,7 +105,7 @@ def test_a_number_that_cannot_be_says_what_can(page, body, error):
 
 
 def test_deleting_a_wearer_deletes_everything_for_good(page):
-    job = page.mend(page.find(page.cut(page.job())))
+    job = page.fix(page.find(page.cut(page.job())))
     wearer = job["wearer"]["id"]
     assert page.client.delete(f"/api/wearers/{wearer}").status_code == 204
     for model in (Wearer, Job, Revision, Round, Finding, Reading):

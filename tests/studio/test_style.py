@@ -47,7 +47,7 @@ def test_a_dart_a_line_a_piece_and_the_garment_are_offered_what_can_be_done(aske
     assert asked("offers", kind="dart", name="gone", piece="bodice_front").json() == []
     wrong = asked("offers", kind="cloud")
     assert wrong.status_code == 404
-    assert "Point at one of" in wrong.json()["mend"]
+    assert "Point at one of" in wrong.json()["fix"]
 
 
 def test_every_offer_can_be_worked_or_says_why_not(asked):
@@ -56,7 +56,7 @@ def test_every_offer_can_be_worked_or_says_why_not(asked):
         for offer in asked("offers", kind="line", name=name, piece=piece, fraction=0.45).json():
             stage = asked("preview", [(offer["kind"], offer["params"])], known=[]).json()["stages"][0]
             assert stage["words"]
-            assert not stage["failure"] or stage["mend"], offer
+            assert not stage["failure"] or stage["fix"], offer
 
 
 def test_a_line_is_run_over_a_cut(asked):
@@ -102,7 +102,7 @@ def test_a_seam_is_walked(asked):
     assert asked("walk", seam="gone").status_code == 404
 
 
-def test_the_preview_tells_mends_and_the_ease_on_the_body(asked):
+def test_the_preview_tells_fixes_and_the_ease_on_the_body(asked):
     answer = asked("preview", [("change_armhole", {"lower": 2.0})], known=[]).json()
     assert {p["key"] for p in answer["ease_map"]} >= {"bust", "waist", "neck"}
-    assert all(mend["words"] and mend["kind"] for check in answer["checks"] for mend in check["mends"])
+    assert all(fix["words"] and fix["kind"] for check in answer["checks"] for fix in check["fixes"])

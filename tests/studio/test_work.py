@@ -63,7 +63,7 @@ def test_what_breaks_in_the_work_is_told_and_can_be_started_again(page, monkeypa
     monkeypatch.setattr(desk, "KINDS", {"advice": _kind(broken)})
     wearer = page.wearer()
     work = page.advice(wearer, READINGS, uid="a").json()
-    assert work["state"] == "failed" and "by nothing" in work["problem"]["message"] and work["problem"]["mend"]
+    assert work["state"] == "failed" and "by nothing" in work["problem"]["message"] and work["problem"]["fix"]
     monkeypatch.setattr(desk, "KINDS", kinds)
     assert page.advice(wearer, READINGS, uid="b").json()["state"] == "done"
 

@@ -6,7 +6,7 @@ source.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.pattern.worn import edges_around
 from izett.wording import cm
 
@@ -25,11 +25,11 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     edges = float(edges_around(garment.pattern))
     change = (machine.paper - machine.sewn) * edges
     found = verdict(change, params.around)
-    mend = Mend(
+    fix = Fix(
         "Sew the allowance that is on paper", "machine_allowance", {"paper": machine.paper, "machine": machine.paper}
     )
     yield Finding(
-        found, ("side",), change, params.around, beside=edges, mends=(mend,) if found is not Verdict.PASSES else ()
+        found, ("side",), change, params.around, beside=edges, fixes=(fix,) if found is not Verdict.PASSES else ()
     )
 
 
@@ -47,5 +47,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Set the machine's guide to the allowance on paper, or cut with the one that it sews.",
+    fix="Set the machine's guide to the allowance on paper, or cut with the one that it sews.",
 )

@@ -48,5 +48,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Take crotch length and crotch depth again; or lengthen the trousers above the crotch.",
+    fix="Take crotch length and crotch depth again; or lengthen the trousers above the crotch.",
 )

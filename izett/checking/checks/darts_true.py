@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from functools import partial
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
 from izett.pattern.facts import CENTRE_LINES, Role, SeamKind, Zone
@@ -64,8 +64,8 @@ def _of_piece(piece: Piece, params: Params) -> Iterator[Finding]:
         yield Finding(verdict(uneven, params.legs), (dart.name,), uneven, params.legs, aspect="legs")
         width = mouth_width(piece, dart)
         if dart.family == "waist" and width > params.intake:
-            split = (Mend("Split it in two", "split_dart", {"dart": dart.name}),)
-            yield Finding(Verdict.WARNS, (dart.name,), width, params.intake, aspect="intake", mends=split)
+            split = (Fix("Split it in two", "split_dart", {"dart": dart.name}),)
+            yield Finding(Verdict.WARNS, (dart.name,), width, params.intake, aspect="intake", fixes=split)
         if leg < params.shortest:
             yield Finding(Verdict.WARNS, (dart.name,), leg, params.shortest, aspect="short", worse=Worse.LESS)
         yield from _drawn(piece, dart, params)
@@ -76,17 +76,17 @@ def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
     broken = broken_across(piece.edges, dart.mouth, dart_angle(piece, dart))
     before = next(e for e in piece.edges if e.end == dart.mouth[0])
     if not before.curve.is_straight and abs(degrees(broken)) > params.across:
-        true = (Mend("True the line across it", "true_dart", {"dart": dart.name}),)
+        true = (Fix("True the line across it", "true_dart", {"dart": dart.name}),)
         off = degrees(broken)
-        yield Finding(Verdict.WARNS, (dart.name,), off, params.across, unit="°", aspect="across", mends=true)
+        yield Finding(Verdict.WARNS, (dart.name,), off, params.across, unit="°", aspect="across", fixes=true)
     apex = piece.marks.get("apex")
     tip = piece.vertex(dart.tip)
     if dart.family == "bust" and apex is not None and distance(tip, apex) < params.set_back:
         more = round(params.set_back - distance(tip, apex) + 0.05, 2)
-        back = (Mend("Set the tip back", "aim_dart", {"dart": dart.name, "set_back": more}),)
+        back = (Fix("Set the tip back", "aim_dart", {"dart": dart.name, "set_back": more}),)
         near = distance(tip, apex)
         yield Finding(
-            Verdict.WARNS, (dart.name,), near, params.set_back, aspect="set_back", mends=back, worse=Worse.LESS
+            Verdict.WARNS, (dart.name,), near, params.set_back, aspect="set_back", fixes=back, worse=Worse.LESS
         )
     first = next((d for d in piece.darts if d.family == "waist" and _line_of(piece, d) is Role.WAIST), None)
     if dart is first:
@@ -114,8 +114,8 @@ def _meeting(pattern: Readable, params: Params) -> Iterator[Finding]:
             (upper, above), (lower, below) = places[0], places[1]
             off = below - above
             if abs(off) > params.meet:
-                line_up = (Mend("Keep them in line", "align_darts", {"dart": lower, "to": upper}),)
-                yield Finding(Verdict.WARNS, (upper, lower), off, params.meet, aspect="meet", mends=line_up)
+                line_up = (Fix("Keep them in line", "align_darts", {"dart": lower, "to": upper}),)
+                yield Finding(Verdict.WARNS, (upper, lower), off, params.meet, aspect="meet", fixes=line_up)
 
 
 def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[str, float] | None:
@@ -165,5 +165,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Aim the dart again, or share its intake with another one.",
+    fix="Aim the dart again, or share its intake with another one.",
 )

@@ -6,7 +6,7 @@ source.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.pattern.facts import Half
 from izett.pattern.halves import of_right, on_half
 from izett.pattern.worn import LIMBS, halves_of, width
@@ -40,14 +40,14 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             wanted = intent.ease.get(of_right(level), meant) if half is Half.RIGHT else meant
             off = around - girth - wanted
             found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
-            mends = () if found is Verdict.PASSES else tuple(_mends(level, off))
-            yield Finding(found, (level,), off, params.allowed, mends=mends, half=half)
+            fixes = () if found is Verdict.PASSES else tuple(_fixes(level, off))
+            yield Finding(found, (level,), off, params.allowed, fixes=fixes, half=half)
 
 
-def _mends(level: str, off: float) -> Iterator[Mend]:
+def _fixes(level: str, off: float) -> Iterator[Fix]:
     if level in AT_SIDE:
         share = max(-4.0, min(8.0, round(-off / EDGES, 2)))
-        yield Mend(f"{cm(abs(share), 2)} at each side edge", "change_side", {AT_SIDE[level]: share})
+        yield Fix(f"{cm(abs(share), 2)} at each side edge", "change_side", {AT_SIDE[level]: share})
 
 
 def word(finding: Finding) -> str:
@@ -69,5 +69,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Add or take the difference at the side seams: a quarter at each edge.",
+    fix="Add or take the difference at the side seams: a quarter at each edge.",
 )

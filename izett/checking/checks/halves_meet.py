@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 from math import degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.geometry.point import turn
 from izett.pattern.facts import CENTRE_CORNERS, CENTRES
 from izett.pattern.halves import origin
@@ -36,11 +36,11 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
                 yield Finding(found, (origin(along).name,), before.curve.length, params.step, aspect="step")
             if before.role is after.role and piece.corner_at(after.start) in CENTRE_CORNERS:
                 off = degrees(turn(before.curve.end_direction, after.curve.start_direction))
-                smooth = (Mend("Smooth it", "true_line", {"how": "smooth", "line": before.lineage}),)
+                smooth = (Fix("Smooth it", "true_line", {"how": "smooth", "line": before.lineage}),)
                 found = verdict(off, params.angle, otherwise=Verdict.WARNS)
-                mends = () if found is Verdict.PASSES else smooth
+                fixes = () if found is Verdict.PASSES else smooth
                 yield Finding(
-                    found, (origin(before.lineage).name,), off, params.angle, unit="°", aspect="corner", mends=mends
+                    found, (origin(before.lineage).name,), off, params.angle, unit="°", aspect="corner", fixes=fixes
                 )
 
 
@@ -72,6 +72,6 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Change the other half as well, or let the change run out before the centre.",
+    fix="Change the other half as well, or let the change run out before the centre.",
     by_piece=True,
 )

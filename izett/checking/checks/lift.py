@@ -9,7 +9,7 @@ instead. Common practice, no single source.
 from collections.abc import Iterator
 from math import atan2, cos, degrees, pi
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance
 from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
 from izett.pattern.document import Seam
@@ -51,17 +51,17 @@ def _of_sleeve(garment: Garment, seam: Seam, params: Params) -> Iterator[Finding
     hangs = atan2(abs(arm[0]), abs(arm[1]))
     rise = reach * (cos(hangs) - cos(min(hangs + raised, pi))) * (1 - min(garment.pattern.intent.stretch, 100) / 200)
     fine = rise <= params.most
-    mends = (
-        Mend("Lower the cap, the width following", "shape_cap", {"height": -2.0}),
-        Mend("Add a reach wedge", "reach_wedge", {"amount": 2.0}),
-        Mend("Raise the armhole", "change_armhole", {"lower": -1.0}),
+    fixes = (
+        Fix("Lower the cap, the width following", "shape_cap", {"height": -2.0}),
+        Fix("Add a reach wedge", "reach_wedge", {"amount": 2.0}),
+        Fix("Raise the armhole", "change_armhole", {"lower": -1.0}),
     )
     yield Finding(
         Verdict.PASSES if fine else Verdict.WARNS,
         (seam.name,),
         rise,
         params.most,
-        mends=() if fine else mends,
+        fixes=() if fine else fixes,
         half=seam.half,
         beside=degrees(rest),
     )
@@ -81,5 +81,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Lower the cap and widen the sleeve, add a reach wedge, or raise the armhole.",
+    fix="Lower the cap and widen the sleeve, add a reach wedge, or raise the armhole.",
 )

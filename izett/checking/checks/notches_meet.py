@@ -6,7 +6,7 @@ practice, no single source.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
 from izett.pattern.naming import readable
@@ -31,14 +31,14 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             continue
         if not first and not second:
             continue
-        mend = (Mend("Walk the seam and carry its notches over", "match_notches", {"seam": seam.name}),)
+        fix = (Fix("Walk the seam and carry its notches over", "match_notches", {"seam": seam.name}),)
         if len(first) != len(second):
             missing = float(len(first) - len(second))
-            yield Finding(Verdict.WARNS, (seam.name,), missing, 0.0, unit="", aspect="missing", mends=mend)
+            yield Finding(Verdict.WARNS, (seam.name,), missing, 0.0, unit="", aspect="missing", fixes=fix)
             continue
         worst = max((_apart(a, b, lengths, seam) for a, b in zip(first, second, strict=True)), key=abs)
         found = verdict(worst, params.apart)
-        yield Finding(found, (seam.name,), worst, params.apart, mends=mend if found is not Verdict.PASSES else ())
+        yield Finding(found, (seam.name,), worst, params.apart, fixes=fix if found is not Verdict.PASSES else ())
 
 
 def _apart(one: Met, other: Met, lengths: tuple[float, float], seam: Seam) -> float:
@@ -67,5 +67,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Walk the seam and carry its notches over.",
+    fix="Walk the seam and carry its notches over.",
 )

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from math import degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
 from izett.geometry.point import cross, subtract, unit
@@ -31,8 +31,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             yield Finding(Verdict.FAILS, (piece.name,), spot[1], 0.0, aspect="crossing")
         worst = max(((_kink(edge.curve), edge.lineage) for edge in piece.edges), default=(0.0, ""))
         found = verdict(worst[0], params.kink)
-        mend = () if found is Verdict.PASSES else (Mend("Smooth it", "true_line", {"how": "smooth", "line": worst[1]}),)
-        yield Finding(found, (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink", mends=mend)
+        fix = () if found is Verdict.PASSES else (Fix("Smooth it", "true_line", {"how": "smooth", "line": worst[1]}),)
+        yield Finding(found, (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink", fixes=fix)
         folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
         if folds and not _one_line(folds):
             yield Finding(Verdict.FAILS, (piece.name, piece.on_fold or ""), 0.0, 0.0, aspect="fold")
@@ -71,6 +71,6 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Change the last step's amount; undo it if the outline crosses itself.",
+    fix="Change the last step's amount; undo it if the outline crosses itself.",
     by_piece=True,
 )

@@ -71,6 +71,6 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Undo the step that made the piece too small, or change where it is cut.",
+    fix="Undo the step that made the piece too small, or change where it is cut.",
     by_piece=True,
 )

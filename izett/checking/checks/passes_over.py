@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance
 from izett.errors import ReferenceLost
 from izett.pattern.document import Opening
 from izett.pattern.facts import Half, Region, Role, SeamKind
@@ -52,7 +52,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             (ring.key,),
             spare,
             params.spare,
-            mends=() if fine else tuple(_mends(pattern, ring.corners)),
+            fixes=() if fine else tuple(_fixes(pattern, ring.corners)),
             half=ring.half,
             worse=Worse.LESS,
         )
@@ -105,7 +105,7 @@ def _whole(pattern: Readable, opening: Opening) -> bool:
     return opening.length >= sum(span_length(holding(pattern, span.start), span) for span in chain) - 0.5
 
 
-def _mends(pattern: Readable, corners: frozenset[str]) -> Iterator[Mend]:
+def _fixes(pattern: Readable, corners: frozenset[str]) -> Iterator[Fix]:
     offered: set[str] = set()
     for piece in pattern.pieces:
         for edge in piece.edges:
@@ -128,7 +128,7 @@ def _mends(pattern: Readable, corners: frozenset[str]) -> Iterator[Mend]:
             long = round(min(20.0, span_length(piece, span)), 1)
             at: dict[str, Any] = {"start": start, "end": end, "along": span.along}
             words = readable(edge.lineage)
-            yield Mend(f"Open it with a zip in the {words}", "open_up", {"closure": "zip", "at": at, "long": long})
+            yield Fix(f"Open it with a zip in the {words}", "open_up", {"closure": "zip", "at": at, "long": long})
 
 
 def word(finding: Finding) -> str:
@@ -150,5 +150,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Add an opening: a zip, a placket, buttons or lacing.",
+    fix="Add an opening: a zip, a placket, buttons or lacing.",
 )

@@ -7,7 +7,7 @@ Common practice, no single source.
 from collections.abc import Iterator, Sequence
 from math import degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
 from izett.pattern.document import Seam
@@ -58,8 +58,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             off = corner - 180
             found = verdict(off, params.angle)
             way = {"how": "across", "line": seam.name, "at_start": end == "start"}
-            mends = () if found is Verdict.PASSES else (Mend("Let the lines run on across it", "true_line", way),)
-            yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", aspect=place, mends=mends)
+            fixes = () if found is Verdict.PASSES else (Fix("Let the lines run on across it", "true_line", way),)
+            yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", aspect=place, fixes=fixes)
 
 
 def _goes_on(pattern: Readable, vertex: str) -> bool:
@@ -126,5 +126,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="True the line with both pieces laid together at the seam.",
+    fix="True the line with both pieces laid together at the seam.",
 )

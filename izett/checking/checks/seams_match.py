@@ -5,7 +5,7 @@ Common practice, no single source: 1.5 mm is lost in the needle.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
 from izett.pattern.facts import SeamKind
@@ -36,24 +36,24 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         beyond = over - high if over > high else over - low if over < low else 0.0
         longer = 1 if beyond > 0 else 0
         found = verdict(beyond, params.allowed)
-        mends = () if found is Verdict.PASSES else tuple(_mends(seam))
+        fixes = () if found is Verdict.PASSES else tuple(_fixes(seam))
         yield Finding(
-            found, (seam.name,), beyond, params.allowed, aspect=SIDES[longer], mends=mends, half=seam.half,
+            found, (seam.name,), beyond, params.allowed, aspect=SIDES[longer], fixes=fixes, half=seam.half,
             side=seam.words[longer],
         )  # fmt: skip
 
 
-def _mends(seam: Seam) -> Iterator[Mend]:
+def _fixes(seam: Seam) -> Iterator[Fix]:
     if seam.kind is SeamKind.CAP:
         for by in ("width", "height"):
             params = {"by": by, "ease": round(sum(seam.ease) / 2, 2)}
-            yield Mend(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
+            yield Fix(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
     for takes, who in (
         ("second", f"the {seam.words[1]} takes"),
         ("first", f"the {seam.words[0]} takes"),
         ("both", "share"),
     ):
-        yield Mend(f"True it: {who} the difference", "true_seam", {"seam": seam.name, "takes": takes})
+        yield Fix(f"True it: {who} the difference", "true_seam", {"seam": seam.name, "takes": takes})
 
 
 def word(finding: Finding) -> str:
@@ -76,5 +76,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Take the difference at the end of the seam, or change both pieces by the same step.",
+    fix="Take the difference at the end of the seam, or change both pieces by the same step.",
 )

@@ -6,7 +6,7 @@ Common practice, no single source.
 from collections.abc import Iterator
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import cross, subtract, unit
 from izett.pattern.facts import Role, SeamKind
@@ -37,16 +37,16 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             points = [p for stretch in stretches for p in stretch.curve.flattened()]
             along = unit(subtract(points[-1], points[0]))
             bent = max(abs(cross(along, subtract(p, points[0]))) for p in points)
-            mends = (
+            fixes = (
                 ()
                 if bent <= params.bent
                 else (
-                    Mend("Straighten it", "true_line", {"how": "straight", "line": span.along}),
-                    Mend("Smooth it", "true_line", {"how": "smooth", "line": span.along}),
+                    Fix("Straighten it", "true_line", {"how": "straight", "line": span.along}),
+                    Fix("Smooth it", "true_line", {"how": "smooth", "line": span.along}),
                 )
             )
             yield Finding(
-                verdict(bent, params.bent, otherwise=Verdict.WARNS), (span.along,), bent, params.bent, mends=mends
+                verdict(bent, params.bent, otherwise=Verdict.WARNS), (span.along,), bent, params.bent, fixes=fixes
             )
             slope = abs(degrees(atan2(along[1], along[0])))
             slope = min(slope, 180 - slope)
@@ -74,5 +74,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Straighten the shoulder, or true the dart in it.",
+    fix="Straighten the shoulder, or true the dart in it.",
 )

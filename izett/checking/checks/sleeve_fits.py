@@ -9,7 +9,7 @@ from dataclasses import replace
 from itertools import pairwise
 from math import atan2, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
 from izett.pattern.document import Seam
@@ -62,7 +62,7 @@ def _of_sleeve(pattern: Readable, seam: Seam, params: Params) -> Iterator[Findin
     gathered = "gather" in seam.lies
     over = cap - hole
     recap = tuple(
-        Mend(f"Re-cap by {by}", "recap_sleeve", {"by": by, "ease": 2.5 if pattern.intent.cloth != "knit" else 0.5})
+        Fix(f"Re-cap by {by}", "recap_sleeve", {"by": by, "ease": 2.5 if pattern.intent.cloth != "knit" else 0.5})
         for by in ("width", "height")
     )
     if not gathered:
@@ -74,12 +74,12 @@ def _of_sleeve(pattern: Readable, seam: Seam, params: Params) -> Iterator[Findin
             over,
             bound,
             aspect="ease",
-            mends=() if fine else recap,
+            fixes=() if fine else recap,
             worse=Worse.LESS if over < params.least_ease else Worse.MORE,
         )
         found = verdict(uneven, params.uneven, otherwise=Verdict.WARNS)
         yield Finding(
-            found, (seam.name,), uneven, params.uneven, aspect="uneven", mends=recap if found is Verdict.WARNS else ()
+            found, (seam.name,), uneven, params.uneven, aspect="uneven", fixes=recap if found is Verdict.WARNS else ()
         )
     yield from _shape(pattern, seam, sleeve, hole, params, gathered=gathered)
 
@@ -95,10 +95,10 @@ def _shape(
     ratio = (max(ys) - min(ys)) / hole if hole else 0.0
     if not gathered:
         fine = low - 0.005 <= ratio <= high + 0.005
-        mends = (
+        fixes = (
             ()
             if fine
-            else (Mend("Cap height, the width following", "shape_cap", {"height": 1.0 if ratio < low else -1.0}),)
+            else (Fix("Cap height, the width following", "shape_cap", {"height": 1.0 if ratio < low else -1.0}),)
         )
         bound = low if ratio < low else high
         yield Finding(
@@ -108,21 +108,21 @@ def _shape(
             bound,
             unit="",
             aspect="height",
-            mends=mends,
+            fixes=fixes,
             worse=Worse.LESS if ratio < low else Worse.MORE,
         )
     half = _width_at(caps, (max(ys) + min(ys)) / 2)
     whole = sleeve.level("bicep")
     if half and whole:
         fine = half >= whole * HALF_WAY
-        mends = () if fine else (Mend("Widen half-way up", "shape_cap", {"front": 0.5, "back": 0.5}),)
+        fixes = () if fine else (Fix("Widen half-way up", "shape_cap", {"front": 0.5, "back": 0.5}),)
         yield Finding(
             Verdict.PASSES if fine else Verdict.WARNS,
             (seam.name,),
             half,
             whole * HALF_WAY,
             aspect="half_way",
-            mends=mends,
+            fixes=fixes,
             worse=Worse.LESS,
         )
     bicep = next((line for line in sleeve.lines if line.level == "bicep"), None)
@@ -191,5 +191,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Re-cap the sleeve to its armhole.",
+    fix="Re-cap the sleeve to its armhole.",
 )

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 from math import asin, degrees
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
 from izett.pattern.facts import CENTRE_LINES, Role
@@ -40,12 +40,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             where = (line.lineage, centre.lineage)
             off = degrees(asin(max(-1.0, min(1.0, dot(before.curve.end_direction, after.curve.start_direction)))))
             found = verdict(off, params.angle)
-            mend = (Mend("Square it at the centre", "true_line", {"how": "square", "line": line.lineage}),)
-            mends = () if found is Verdict.PASSES else mend
-            yield Finding(found, where, off, params.angle, unit="°", aspect="angle", mends=mends)
+            fix = (Fix("Square it at the centre", "true_line", {"how": "square", "line": line.lineage}),)
+            fixes = () if found is Verdict.PASSES else fix
+            yield Finding(found, where, off, params.angle, unit="°", aspect="angle", fixes=fixes)
             rise = _rise(line, centre, at_start=line is after)
             if abs(rise) > params.rise:
-                yield Finding(Verdict.WARNS, where, rise, params.rise, aspect="rise", mends=mend)
+                yield Finding(Verdict.WARNS, where, rise, params.rise, aspect="rise", fixes=fix)
 
 
 def _rise(line: Edge, centre: Edge, *, at_start: bool) -> float:
@@ -72,6 +72,6 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Change both ends of the line alike, so that it stays level at the centre.",
+    fix="Change both ends of the line alike, so that it stays level at the centre.",
     by_piece=True,
 )

@@ -58,6 +58,6 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Undo the step that bent the piece: straight-cut pieces are torn along the thread.",
+    fix="Undo the step that bent the piece: straight-cut pieces are torn along the thread.",
     by_piece=True,
 )

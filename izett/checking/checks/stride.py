@@ -8,7 +8,7 @@ are from memory, of walking on level ground; stairs want more.
 
 from collections.abc import Iterator
 
-from izett.checking.check import Check, CheckParams, Finding, Garment, Mend, Verdict, Worse, tolerance
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance
 from izett.pattern.document import Closure
 from izett.pattern.facts import Region, Role
 from izett.pattern.worn import hem_width, on_body
@@ -51,13 +51,13 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         yield Finding(Verdict.PASSES, ("hem",), spare, params.short, aspect="slit" if slits and spare < 0 else "")
         return
     side = next(((p, e) for p, e in hems if any(x.role is Role.SIDE for x in p.edges)), None)
-    mends = []
+    fixes = []
     if side is not None:
         run = [x for x in side[0].edges if x.role is Role.SIDE]
         at = {"start": run[0].start, "end": run[-1].end, "along": run[0].lineage}
-        mends.append(Mend("Slit in the side seam", "open_up", {"closure": "slit", "at": at, "long": 20.0}))
-        mends.append(Mend("Flare the side seams to the hem", "change_side", {"hem": min(round(-spare / 4, 1), 30.0)}))
-    yield Finding(Verdict.WARNS, ("hem",), spare, params.short, mends=tuple(mends), worse=Worse.LESS)
+        fixes.append(Fix("Slit in the side seam", "open_up", {"closure": "slit", "at": at, "long": 20.0}))
+        fixes.append(Fix("Flare the side seams to the hem", "change_side", {"hem": min(round(-spare / 4, 1), 30.0)}))
+    yield Finding(Verdict.WARNS, ("hem",), spare, params.short, fixes=tuple(fixes), worse=Worse.LESS)
 
 
 def word(finding: Finding) -> str:
@@ -77,5 +77,5 @@ CHECK = Check(
     params=Params,
     find=find,
     word=word,
-    mend="Add a slit or a vent, flare the hem, or use a cloth that stretches.",
+    fix="Add a slit or a vent, flare the hem, or use a cloth that stretches.",
 )

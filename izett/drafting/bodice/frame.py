@@ -103,7 +103,7 @@ def frame_of(sums: Worksheet) -> Frame:
     if not 4 <= apex[1] <= sums["back_waist_length"] - 4:
         raise DraftRefused(
             f"The bust point comes to lie {cm(apex[1])} above the waist.",
-            mend="Retake the front length and neck point to bust point.",
+            fix="Retake the front length and neck point to bust point.",
             where=("front_length", "neck_to_apex", "back_waist_length"),
         )
     front_neck = (sums["front_neck_width"], sums["front_neck_level"])
@@ -171,7 +171,7 @@ def half_of(
         raise DraftRefused(
             f"The shoulder tip lies only {cm(tip[1] - underarm[1])} above the underarm, {cm(held)} from the centre: "
             "there is no armhole between them.",
-            mend="Retake the armhole depth, the front length and the across widths.",
+            fix="Retake the armhole depth, the front length and the across widths.",
             where=("armhole_depth", "front_length", "across_front", "across_back"),
         )
     out_of_tip = square_to_shoulder(dart.tip_slope if dart else slope)

@@ -48,7 +48,7 @@ def relaxed_frame(sums: Worksheet, tell: Tell) -> Frame:
         raise DraftRefused(
             f"The armhole would measure {cm(frame.armhole)} on a frame bust of {cm(sums['frame_bust'])}: "
             f"too {'small' if ratio < ARMHOLE_VALID[0] else 'large'}.",
-            mend="Retake the armhole depth, the upper chest, the across widths and the shoulder length.",
+            fix="Retake the armhole depth, the upper chest, the across widths and the shoulder length.",
             where=("armhole_depth", "high_bust_girth", "across_back", "across_front", "shoulder_length"),
         )
     return frame

@@ -61,7 +61,7 @@ def below_of(sums: Worksheet, frame: Frame, tell: Tell) -> Below:
         raise DraftRefused(
             f"From waist to hip the side would lean {lean:.0f}°: the hip is {cm(sums['hip_girth'] - sums['waist_girth'])} "
             "fuller than the waist.",
-            mend="Retake hip and waist; for this shape join bodice and skirt at the waist.",
+            fix="Retake hip and waist; for this shape join bodice and skirt at the waist.",
             where=("hip_girth", "waist_girth", "waist_to_hip"),
         )
     if lean > TOLD_FLARE:
@@ -80,7 +80,7 @@ def below_of(sums: Worksheet, frame: Frame, tell: Tell) -> Below:
             raise DraftRefused(
                 "The waist darts leave no paper between them: the bust is "
                 f"{cm(sums['bust_girth'] - sums['waist_girth'])} larger than the waist.",
-                mend="Retake bust and waist; for such a shape use panels instead of darts.",
+                fix="Retake bust and waist; for such a shape use panels instead of darts.",
                 where=("bust_girth", "waist_girth"),
             )
     return Below(tuple(front), tuple(back), front_side, back_side, flare)

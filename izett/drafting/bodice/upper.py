@@ -54,7 +54,7 @@ def refuse_crossing(*pieces: Piece) -> None:
         if (spot := crossing(piece.outline())) is not None:
             raise DraftRefused(
                 f"{piece.title}: the outline crosses itself near {spot[0]:.1f}, {cm(spot[1])}.",
-                mend="Retake the bust, waist, armhole depth and front length; one of them does not belong to this body.",
+                fix="Retake the bust, waist, armhole depth and front length; one of them does not belong to this body.",
                 where=("front_length", "armhole_depth", "bust_girth", "waist_girth"),
             )
 
@@ -65,13 +65,13 @@ def _refuse_impossible(sums: Worksheet) -> None:
         raise DraftRefused(
             f"From the neck point to the bust point ({cm(sums['neck_to_apex'])}) does not reach a bust point "
             f"{cm(sums['apex_x'])} from the centre.",
-            mend="Retake neck point to bust point and the bust point span.",
+            fix="Retake neck point to bust point and the bust point span.",
             where=("neck_to_apex", "apex_span"),
         )
     if sums["front_radius"] < 2:
         raise DraftRefused(
             f"The bust points lie {cm(sums['apex_span'])} apart: wider than the front of the bust allows.",
-            mend="Retake the bust point span and the front bust arc.",
+            fix="Retake the bust point span and the front bust arc.",
             where=("apex_span", "front_bust_arc"),
         )
 

@@ -26,7 +26,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     if sums["knit_skirt_finished"] < sums["waist_to_hip"] + 2:
         raise DraftRefused(
             f"The hem would lie {cm(sums['knit_skirt_finished'])} under the waist, and the hip at {cm(sums['waist_to_hip'])}.",
-            mend="Retake waist to hem and waist to hip; a pencil skirt goes below the hip.",
+            fix="Retake waist to hem and waist to hip; a pencil skirt goes below the hip.",
             where=("waist_to_hem", "waist_to_hip"),
         )
     stretch = before.intent.stretch / 100

@@ -44,7 +44,7 @@ def draft(sums: Worksheet, tell: Tell, before: Pattern) -> Pattern:
     if sums["top_length"] < SHORTEST:
         raise DraftRefused(
             f"The hem would lie {cm(sums['top_length'])} below the waist; this block ends at the waist at the shortest.",
-            mend="Let the hem down, or retake waist to hip.",
+            fix="Let the hem down, or retake waist to hip.",
             where=("top_below_hip", "waist_to_hip"),
         )
     stretch = before.intent.stretch

@@ -81,7 +81,7 @@ def _refuse_impossible(sums: Worksheet) -> None:
     if sums["skirt_length"] < sums["waist_to_hip"] + 2:
         raise DraftRefused(
             f"The hem would lie {cm(sums['skirt_length'])} under the waist, and the hip at {cm(sums['waist_to_hip'])}.",
-            mend="Retake waist to hem and waist to hip; a straight skirt goes below the hip.",
+            fix="Retake waist to hem and waist to hip; a straight skirt goes below the hip.",
             where=("waist_to_hem", "waist_to_hip"),
         )
 

@@ -76,7 +76,7 @@ def _body(sums: Worksheet) -> Piece:
         raise DraftRefused(
             f"The sleeves, {cm(sums['shirt_sleeve_width'])} wide, reach down to the side slits of a shirt "
             f"{cm(sums['shirt_neck_to_hem'])} long.",
-            mend="Retake neck to hem, or choose narrower sleeves.",
+            fix="Retake neck to hem, or choose narrower sleeves.",
             where=("neck_to_hem", "shirt_sleeve_width"),
         )
     left, right = s + sums["shoulder_length"], width - s - sums["shoulder_length"]

@@ -80,7 +80,7 @@ def _refuse_impossible(sums: Worksheet) -> None:
         if b - a < least:
             raise DraftRefused(
                 f"Below the waist {upper} lies at {cm(a)} and {lower} at {cm(b)}: the legs cannot be drawn.",
-                mend="Retake both from the same waist line.",
+                fix="Retake both from the same waist line.",
                 where=(above, below),
             )
 
@@ -100,7 +100,7 @@ def _legs(sums: Worksheet) -> tuple[Leg, Leg]:
     if abs(over) > INSEAM_MISSES and "trouser_back_drop" not in sums.overrides:
         raise DraftRefused(
             f"From the fork to the knee the back inseam is {cm(over)} too long for the front: the leg narrows too fast.",
-            mend="Retake the hip and waist to knee, or add knee ease.",
+            fix="Retake the hip and waist to knee, or add knee ease.",
             where=("hip_girth", "waist_to_knee", "knee_ease"),
         )
     # Sewn at the inseam the two crotch curves run on into each other: their slopes add up to the two leans.
@@ -161,7 +161,7 @@ def _legs_to_crotch_length(sums: Worksheet) -> tuple[Leg, Leg]:
         raise DraftRefused(
             f"The crotch seam comes to {cm(sums['crotch_seam'])}, and the body needs {cm(aim)}: fork, rise and slant "
             "cannot give more.",
-            mend="Retake crotch length or crotch depth; they do not belong to one body.",
+            fix="Retake crotch length or crotch depth; they do not belong to one body.",
             where=("crotch_length", "crotch_depth", "waist_to_hip"),
         )
     return legs

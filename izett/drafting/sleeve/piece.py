@@ -36,7 +36,7 @@ def sleeve_piece(sums: Worksheet, cap: Cap, *, title: str) -> Piece:
     if down < 5 or sums["elbow_level"] > -1:
         raise DraftRefused(
             f"Of an arm of {cm(sums['sleeve_length'])} the cap takes {cm(cap.height)}: too little is left below.",
-            mend="Retake the arm length and shoulder to elbow.",
+            fix="Retake the arm length and shoulder to elbow.",
             where=("arm_length", "shoulder_to_elbow"),
         )
     taper = (sums["sleeve_width"] - sums["sleeve_wrist"]) / 2

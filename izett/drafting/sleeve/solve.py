@@ -148,13 +148,13 @@ def _refusal(sums: Worksheet, *, too_low: bool) -> DraftRefused:
     if too_low:
         return DraftRefused(
             f"The arm of {cm(arm)} is too large for an armhole of {cm(armhole)}: the cap cannot reach it.",
-            mend="Deepen the armhole, add bust ease, or use a two-piece or gusset sleeve; retake the upper arm and "
+            fix="Deepen the armhole, add bust ease, or use a two-piece or gusset sleeve; retake the upper arm and "
             "the armhole depth.",
             where=("bicep_girth", "armhole_depth", "bust_ease"),
         )
     return DraftRefused(
         f"The arm of {cm(arm)} is too thin for an armhole of {cm(armhole)}: the cap would stand too high.",
-        mend="Raise the armhole or add ease at the upper arm; retake the upper arm and the armhole depth.",
+        fix="Raise the armhole or add ease at the upper arm; retake the upper arm and the armhole depth.",
         where=("bicep_girth", "armhole_depth", "bicep_ease"),
     )
 

@@ -100,7 +100,7 @@ def apply(params: AddBand, context: Context) -> Outcome:
     if params.kind is Band.RUFFLE and not LEAST_RUFFLE <= params.ratio <= MOST_RUFFLE:
         raise StepRefused(
             f"A ruffle of {params.ratio:g} times its edge is {'plain' if params.ratio < LEAST_RUFFLE else 'too full'}.",
-            mend=f"Use {LEAST_RUFFLE:g} to {MOST_RUFFLE:g}.",
+            fix=f"Use {LEAST_RUFFLE:g} to {MOST_RUFFLE:g}.",
             where=(chain[0].along,),
         )
     # On the fold where the garment's half is: with a lap at one end it is drawn whole.

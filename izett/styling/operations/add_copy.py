@@ -122,7 +122,7 @@ def _pocket(params: AddCopy, context: Context, piece: Piece) -> Outcome:
     place = LevelLine("pocket", (add(middle, corners[0]), add(middle, corners[1])))
     if piece.on_fold and middle[0] < w / 2:
         raise StepRefused(
-            f"{piece.title} is too narrow for a pocket of {cm(w, 2)}.", mend="Make it narrower.", where=(piece.name,)
+            f"{piece.title} is too narrow for a pocket of {cm(w, 2)}.", fix="Make it narrower.", where=(piece.name,)
         )
     pattern = context.garment.with_pieces(replace(piece, lines=(*piece.lines, place))).adding(made)
     return Outcome(pattern, (Sum("width", w), Sum("height", h)), (made.name,))

@@ -41,7 +41,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
     if len(chain) != 1:
         raise StepRefused(
             f"{line_words(params.edge.along, begins=True)} runs over several pieces.",
-            mend="Face each of its parts.",
+            fix="Face each of its parts.",
             where=(params.edge.along,),
         )
     piece = context.piece_with(chain[0].start)
@@ -49,7 +49,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
     ring = [s.edge for s in (stretches if stretches[0].forward else stretches[::-1])]
     if any(a.end != b.start for a, b in pairwise(ring)):
         raise StepRefused(
-            f"A dart opens on {line_words(params.edge.along)}.", mend="Move the dart first.", where=(params.edge.along,)
+            f"A dart opens on {line_words(params.edge.along)}.", fix="Move the dart first.", where=(params.edge.along,)
         )
     outer = ring[0].curve if len(ring) == 1 else smoothed([e.curve for e in ring])[0]
     i, j = piece.edges.index(ring[0]), piece.edges.index(ring[-1])
@@ -58,7 +58,7 @@ def apply(params: AddFacing, context: Context) -> Outcome:
         if neighbour.is_leg or neighbour.curve.length < params.width + 0.2:
             raise StepRefused(
                 f"The facing is wider than {line_words(neighbour.lineage)} is long.",
-                mend="Make it narrower.",
+                fix="Make it narrower.",
                 where=(neighbour.lineage,),
             )
     first = before.curve.split(before.curve.length - params.width)[1]

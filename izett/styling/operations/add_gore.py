@@ -116,7 +116,7 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
     if params.long > whole - 2:
         raise StepRefused(
             f"The seam is {cm(whole)} long: a slit of {cm(params.long, 2)} does not fit.",
-            mend="Make it shorter.",
+            fix="Make it shorter.",
             where=(chain[0].along,),
         )
     half = params.width / 2
@@ -125,7 +125,7 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
     if opening_angle > pi:
         raise StepRefused(
             "The godet would be wider than half a circle.",
-            mend="Make it narrower, or make the slit longer.",
+            fix="Make it narrower, or make the slit longer.",
             where=(chain[0].along,),
         )
     low, high = -pi / 2 - opening_angle / 2, -pi / 2 + opening_angle / 2

@@ -153,7 +153,7 @@ def _set_back(piece: Piece, name: str, more: float) -> Piece:
     if legs_length < SHORTEST_DART:
         raise StepRefused(
             f"{dart_words(name, begins=True)} would be only {cm(max(legs_length, 0))} long.",
-            mend=f"Leave it at least {cm(SHORTEST_DART, 0)}.",
+            fix=f"Leave it at least {cm(SHORTEST_DART, 0)}.",
             where=(name,),
         )
     changed = replace(dart, set_back=max(new, 0.0))

@@ -69,7 +69,7 @@ def _from_seam_start(pattern: Working, piece: Piece, dart: Intake) -> float:
                         return gone
     raise StepRefused(
         f"{dart_words(dart.name, begins=True)} does not open on a seam.",
-        mend="Choose darts that meet in a seam, such as bodice and skirt at the waist.",
+        fix="Choose darts that meet in a seam, such as bodice and skirt at the waist.",
         where=(dart.name,),
     )
 

@@ -50,7 +50,7 @@ def apply(params: ChangeArmhole, context: Context) -> Outcome:
         sums.append(Sum(f"armhole of the {piece.title.lower()}, longer", after - before))
         pieces.append(new)
     if not pieces:
-        raise StepRefused("The pattern has no armhole.", mend="Add a bodice or a top.", where=("armhole",))
+        raise StepRefused("The pattern has no armhole.", fix="Add a bodice or a top.", where=("armhole",))
     pattern = context.garment.with_pieces(*pieces)
     return Outcome(with_levels(context.garment, pattern), tuple(sums))
 
@@ -76,7 +76,7 @@ def _lowered(piece: Piece, lower: float) -> Piece:
         raise StepRefused(
             f"{piece.title}: lowering the armhole by {cm(lower, 2)} leaves less than {cm(LEAST_LEFT, 2)} of the side seam "
             "above its dart or corner.",
-            mend="Lower it less, or move the bust dart first.",
+            fix="Lower it less, or move the bust dart first.",
             where=(side.lineage,),
         )
     cut = shortened(piece, corner, side.lineage, lower)

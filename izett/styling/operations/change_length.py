@@ -88,14 +88,14 @@ def _neck_slid(piece: Piece, amount: float) -> Piece:
     if blocked:
         raise StepRefused(
             f"{blocked[0]} opens above the underarm: the cut would run through it.",
-            mend="Put this step before the one that moves the dart there.",
+            fix="Put this step before the one that moves the dart there.",
             where=tuple(blocked),
         )
     armhole = next(edge for edge in piece.edges if edge.role is Role.ARMHOLE)
     if len(armhole.curve.points) != 7:
         raise StepRefused(
             f"The armhole of {piece.title.lower()} was changed by a step before this one.",
-            mend="Put this step before that one.",
+            fix="Put this step before that one.",
             where=(armhole.lineage,),
         )
     rise = (0.0, amount)
@@ -121,7 +121,7 @@ def _line_of(piece: Piece, mouth: str) -> Role:
 def _too_short(piece: Piece, where: str, amount: float) -> StepRefused:
     return StepRefused(
         f"{piece.title}: shortening by {cm(-amount, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {where}.",
-        mend="Shorten less, or raise the bust dart first.",
+        fix="Shorten less, or raise the bust dart first.",
         where=(where,),
     )
 

@@ -80,7 +80,7 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
         if span is None or len(necks) != 1:
             raise StepRefused(
                 f"The neckline of {piece.title.lower()} is parted by a dart or a style line.",
-                mend="Draw the neckline before that step.",
+                fix="Draw the neckline before that step.",
                 where=(lineage,),
             )
         at_back = not front and bool(leans)
@@ -96,7 +96,7 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
                 Accepted("square_at_centre", (lineage, centre), ANY_POINT, f"the {shape.value} points down")
             )
     if not sums:
-        raise StepRefused("The pattern has no neckline.", mend="Add a bodice or a top.", where=("neck",))
+        raise StepRefused("The pattern has no neckline.", fix="Add a bodice or a top.", where=("neck",))
     return Outcome(with_levels(context.garment, pattern).with_accepted(tuple(accepted)), tuple(sums))
 
 
@@ -117,7 +117,7 @@ def _drawn(
         if edge.is_leg or long - amount < LEAST_SHOULDER:
             raise StepRefused(
                 f"{piece.title}: that leaves less than {cm(LEAST_SHOULDER, 2)} of {readable(edge.lineage)}.",
-                mend="Widen or deepen the neckline less.",
+                fix="Widen or deepen the neckline less.",
                 where=(edge.lineage,),
             )
     moved = shortened(shortened(piece, neck_point, shoulder.lineage, wider), middle, centre.lineage, deeper)

@@ -56,7 +56,7 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
         if outer.length + params.amount < min(SHORTEST_SHOULDER, outer.length):
             raise StepRefused(
                 f"The {zone} shoulder of {cm(whole)} cannot be shortened by {cm(-params.amount, 2)}.",
-                mend=f"Leave at least {cm(SHORTEST_SHOULDER, 2)}, beyond any dart in it.",
+                fix=f"Leave at least {cm(SHORTEST_SHOULDER, 2)}, beyond any dart in it.",
                 where=(span.along,),
             )
         tip: Point = add(outer.end, scale(outer.end_direction, params.amount))

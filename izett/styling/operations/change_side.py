@@ -67,7 +67,7 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
             pieces.append(changed)
     if not pieces:
         raise ReferenceLost(
-            "The pattern has no side seam.", mend="Choose the seam that is to be moved instead.", where=("side",)
+            "The pattern has no side seam.", fix="Choose the seam that is to be moved instead.", where=("side",)
         )
     pattern = context.garment.with_pieces(*pieces)
     if params.hem:
@@ -103,7 +103,7 @@ def _refuse_narrow(before: Piece, after: Piece, waist: float) -> None:
     if long(after) < long(before) / 2:
         raise StepRefused(
             f"Taking {cm(-waist, 2)} at each side edge leaves less than half of the waist of {before.title.lower()}.",
-            mend="Take less at the side and more in the darts.",
+            fix="Take less at the side and more in the darts.",
             where=(before.name,),
         )
 

@@ -59,7 +59,7 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     if not piece.holds(params.at):
         raise StepRefused(
             f"{piece.title} has no point {readable(params.at)}.",
-            mend="Choose one of its corners.",
+            fix="Choose one of its corners.",
             where=(params.piece, params.at),
         )
     shift = subtract(piece.vertex(params.at), params.given_at)
@@ -78,7 +78,7 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     if furthest > params.most_moved:
         raise StepRefused(
             f"Laid at {readable(params.at)}, a corner would move by {cm(furthest)}.",
-            mend="Lay the two together at another point, or allow more.",
+            fix="Lay the two together at another point, or allow more.",
             where=(params.piece,),
         )
     # Where two taken lines meet, the first one's corner counts; what is kept is drawn to the corners.
@@ -109,7 +109,7 @@ def _run(piece: Piece, lineage: str) -> list[Edge]:
     if not edges or any(a.end != b.start for a, b in pairwise(edges)):
         raise StepRefused(
             f"{line_words(lineage, begins=True)} is not one line on {piece.title.lower()}: a dart parts it, or it is not there.",
-            mend="Move the dart first, or take another line.",
+            fix="Move the dart first, or take another line.",
             where=(lineage,),
         )
     return edges

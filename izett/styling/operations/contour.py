@@ -66,11 +66,11 @@ def apply(params: Contour, context: Context) -> Outcome:
     seam = seam_named(context, params.seam)
     pieces = [holding(context.garment, side[0].start) for side in seam.sides]
     if any(len(side) != 1 for side in seam.sides) or any(_edge(p, seam, i).is_leg for i, p in enumerate(pieces)):
-        raise StepRefused("That seam runs over several pieces.", mend="Choose a panel seam.", where=(seam.name,))
+        raise StepRefused("That seam runs over several pieces.", fix="Choose a panel seam.", where=(seam.name,))
     apex = next((piece.marks["apex"] for piece in pieces if "apex" in piece.marks), None)
     if apex is None:
         raise StepRefused(
-            "That seam does not run over a bust point.", mend="Choose the seam over the bust.", where=(seam.name,)
+            "That seam does not run over a bust point.", fix="Choose the seam over the bust.", where=(seam.name,)
         )
     lowest = min(min(p[1] for p in _edge(piece, seam, i).curve.flattened()) for i, piece in enumerate(pieces))
     intakes = [level for level in _levels(context, params) if level[1] > lowest - BEYOND]
@@ -177,7 +177,7 @@ def _trimmed(piece: Piece, edge: Edge, corner: str, by: float) -> tuple[Piece, V
     if other.curve.length - by < LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: only {cm(other.curve.length)} of {line_words(other.lineage)} are there to take from.",
-            mend="Take in less.",
+            fix="Take in less.",
             where=(other.lineage,),
         )
     trimmed = shortened(piece, corner, other.lineage, by)
@@ -204,7 +204,7 @@ def _blended(piece: Piece, edge: Edge, corner: str, move: Vector) -> Piece:
     if curve.length < 2 * LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: only {cm(curve.length)} of {line_words(other.lineage)} are there to take from.",
-            mend="Take in less above the bust.",
+            fix="Take in less above the bust.",
             where=(other.lineage,),
         )
     kept, last = curve.split(curve.length - min(BLENDED, curve.length / 2))

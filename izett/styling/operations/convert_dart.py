@@ -79,19 +79,19 @@ def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
     if into is Into.EASE and width > MOST_EASE:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} of {cm(width)} is more than the {cm(MOST_EASE, 2)} that ease in.",
-            mend="Gather it, or move a share of it elsewhere first.",
+            fix="Gather it, or move a share of it elsewhere first.",
             where=(dart.name,),
         )
     if into is Into.ARMHOLE_EASE and role is not Role.ARMHOLE:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} does not open in the armhole.",
-            mend="Move it, or a share of it, to the armhole first.",
+            fix="Move it, or a share of it, to the armhole first.",
             where=(dart.name,),
         )
     if into is Into.ARMHOLE_EASE and width > MOST_IN_ARMHOLE:
         raise StepRefused(
             f"{cm(width)} left open in the armhole would bag: at most {cm(MOST_IN_ARMHOLE, 2)}.",
-            mend="Move a smaller share of the dart there.",
+            fix="Move a smaller share of the dart there.",
             where=(dart.name,),
         )
 

@@ -58,7 +58,7 @@ def apply(params: FoldOpen, context: Context) -> Outcome:
         if other is None:
             raise StepRefused(
                 f"Only one half of the {piece.title.lower()} is there.",
-                mend="Put this step before the one that made the halves differ.",
+                fix="Put this step before the one that made the halves differ.",
                 where=(piece.name,),
             )
         whole = _unfolded(piece, other, context)
@@ -66,7 +66,7 @@ def apply(params: FoldOpen, context: Context) -> Outcome:
     if piece.on_fold or piece.cut != 2:
         raise StepRefused(
             f"{piece.title} is not cut as a pair.",
-            mend="Unfold it instead: its halves then differ.",
+            fix="Unfold it instead: its halves then differ.",
             where=(piece.name,),
         )
     left = replace(piece, cut=1, title=f"{piece.title}, left", half=Half.LEFT)
@@ -82,7 +82,7 @@ def _on_fold(piece: Piece, lineage: str) -> Piece:
     if not edges:
         raise StepRefused(
             f"{piece.title} has no edge {readable(lineage)}.",
-            mend="Point at the edge for the fold.",
+            fix="Point at the edge for the fold.",
             where=(piece.name,),
         )
     along = unit(subtract(edges[-1].curve.end, edges[0].curve.start))
@@ -90,7 +90,7 @@ def _on_fold(piece: Piece, lineage: str) -> Piece:
     if bent > STRAIGHT:
         raise StepRefused(
             f"{line_words(lineage, begins=True)} leaves the straight by {cm(bent, 2)}: it cannot lie on a fold.",
-            mend="Straighten it first, or keep the seam.",
+            fix="Straighten it first, or keep the seam.",
             where=(lineage,),
         )
     return replace(piece, on_fold=lineage, cut=max(piece.cut // 2, 1))
@@ -114,7 +114,7 @@ def _unfolded(piece: Piece, beyond: Piece, context: Context) -> Piece:
     if not folds:
         raise StepRefused(
             f"{piece.title} does not lie on the fold.",
-            mend="Choose a piece that does.",
+            fix="Choose a piece that does.",
             where=(piece.name,),
         )
     return replace(joined_on_fold(piece, beyond, context.named), title=f"{piece.title}, whole")

@@ -44,7 +44,7 @@ def apply(params: FollowWaist, context: Context) -> Outcome:
     if not all(upper.values()) or not all(lower.values()):
         raise StepRefused(
             "Front and back do not both meet at the waist seam.",
-            mend="True the seam by hand, or put this step before the one that changed it.",
+            fix="True the seam by hand, or put this step before the one that changed it.",
             where=(seam.name,),
         )
     ease = sum(seam.ease) / 4 if params.as_meant else 0.0
@@ -53,7 +53,7 @@ def apply(params: FollowWaist, context: Context) -> Outcome:
     if any(abs(wanted[zone] - before[zone]) > FARTHEST for zone in ZONES):
         raise StepRefused(
             "The waists are too far apart for the side seams alone.",
-            mend="Change a dart, or gather the longer edge.",
+            fix="Change a dart, or gather the longer edge.",
             where=(seam.name,),
         )
     garment = _slid(garment, lower, wanted, seam)
@@ -100,7 +100,7 @@ def _corner(garment: Readable, spans: list[Span], seam: Seam) -> tuple[str, str]
             return piece.name, name
     raise StepRefused(
         "The side corner of the waist was cut away.",
-        mend="Put this step before the one that cut it, or true the seam by hand.",
+        fix="Put this step before the one that cut it, or true the seam by hand.",
         where=(seam.name,),
     )
 

@@ -55,7 +55,7 @@ def apply(params: JoinPieces, context: Context) -> Outcome:
     if first is second:
         raise StepRefused(
             f"The {readable(seam.name)} seam joins a piece to itself.",
-            mend="Choose another seam.",
+            fix="Choose another seam.",
             where=(seam.name,),
         )
     if _holds_centre(second) and not _holds_centre(first):
@@ -71,7 +71,7 @@ def apply(params: JoinPieces, context: Context) -> Outcome:
     if apart > MOST_APART:
         raise StepRefused(
             f"Laid together, the edges of the {readable(seam.name)} seam part by {cm(apart)}.",
-            mend="Change their shapes until they agree; then join.",
+            fix="Change their shapes until they agree; then join.",
             where=(seam.name,),
         )
     diamonds = _met(first, one, laid, two)
@@ -93,7 +93,7 @@ def _pair(seam: Seam, part: str) -> tuple[Span, Span]:
                 return one, two
     raise StepRefused(
         f"The {readable(seam.name)} seam runs over several pieces.",
-        mend=f"Say which line of it is closed: {', '.join(span.along for span in a)}.",
+        fix=f"Say which line of it is closed: {', '.join(span.along for span in a)}.",
         where=(seam.name,),
     )
 
@@ -137,7 +137,7 @@ def _met(first: Piece, one: Span, laid: Piece, two: Span) -> list[Diamond]:
     if len(upper) != len(lower):
         raise StepRefused(
             f"{len(upper)} darts open on {line_words(one.along)}, {len(lower)} on {line_words(two.along)}.",
-            mend="Turn those without a partner into something else, or merge them first.",
+            fix="Turn those without a partner into something else, or merge them first.",
             where=(one.along, two.along),
         )
 
@@ -152,7 +152,7 @@ def _met(first: Piece, one: Span, laid: Piece, two: Span) -> list[Diamond]:
         if max(distance(a, d), distance(b, c)) > DARTS_MEET:
             raise StepRefused(
                 f"{line_words(dart.name, begins=True)} and {line_words(partner.name)} do not meet.",
-                mend="Line them up and make them equally wide before joining.",
+                fix="Line them up and make them equally wide before joining.",
                 where=(dart.name, partner.name),
             )
         left, right = sorted((between(a, d, 0.5), between(b, c, 0.5)))
@@ -207,7 +207,7 @@ def _with_one_fold(ring: list[Edge], fold: str | None, other: str | None) -> lis
         ):
             raise StepRefused(
                 "Both pieces lie on a fold, and joined their folds would not be one line.",
-                mend="Unfold one of them first.",
+                fix="Unfold one of them first.",
                 where=(fold, other),
             )
     return [replace(e, lineage=fold) if e.lineage == other else e for e in ring]

@@ -81,7 +81,7 @@ def _slid(piece: Piece, height: float, amount: float) -> Piece:
     if not below or len(below) == len(piece.vertices):
         raise StepRefused(
             f"Nothing of {piece.title.lower()} lies {'below' if not below else 'above'} that line.",
-            mend="Point at a place between two corners.",
+            fix="Point at a place between two corners.",
             where=(piece.name,),
         )
     moves: dict[str, Point] = {name: slide(piece.vertex(name)) for name in below}
@@ -110,7 +110,7 @@ def _slid(piece: Piece, height: float, amount: float) -> Piece:
             raise StepRefused(
                 f"{piece.title}: shortening by {cm(-amount, 2)} leaves less than {cm(LEAST_LEFT, 2)} of "
                 f"{line_words(edge.lineage)}.",
-                mend="Shorten less, or elsewhere.",
+                fix="Shorten less, or elsewhere.",
                 where=(edge.lineage,),
             )
     new = redrawn(

@@ -50,7 +50,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
     if target is not piece:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} lies on {piece.title.lower()}, {line_words(params.to.along)} does not.",
-            mend="Choose a line of the same piece.",
+            fix="Choose a line of the same piece.",
             where=(params.dart, params.to.along),
         )
     if params.share == 1:
@@ -104,13 +104,13 @@ def _ring_around(
     if edge.role in CENTRES:
         raise StepRefused(
             f"{line_words(to.along, begins=True)} is the centre: a dart cannot open there while it is one line.",
-            mend="Choose the neck, shoulder, armhole, side or waist.",
+            fix="Choose the neck, shoulder, armhole, side or waist.",
             where=(to.along,),
         )
     if min(along, edge.curve.length - along) < NEAREST_CORNER:
         raise StepRefused(
             f"The place on {line_words(to.along)} is closer than {cm(NEAREST_CORNER, 2)} to a corner or a dart.",
-            mend="Choose a place further along.",
+            fix="Choose a place further along.",
             where=(to.along,),
         )
     start = next(i for i, e in enumerate(piece.edges) if e.start == dart.mouth[1])

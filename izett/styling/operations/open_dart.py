@@ -42,7 +42,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
     if other is not piece or far is edge:
         raise StepRefused(
             "A dart opens on one edge and turns about another of the same piece.",
-            mend="Choose another hinge.",
+            fix="Choose another hinge.",
             where=(params.at.along, params.hinge.along),
         )
     slash = Slash((edge, along), (far, far_along), params.width, 0.0)
@@ -51,7 +51,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
     if params.long > reach - 0.5:
         raise StepRefused(
             f"The slash is {cm(reach)} long: a dart of {cm(params.long, 2)} does not fit.",
-            mend="Make the dart shorter.",
+            fix="Make the dart shorter.",
             where=(edge.lineage,),
         )
     names = (context.named("a"), context.named("b"))

@@ -44,7 +44,7 @@ def apply(params: OpenUp, context: Context) -> Outcome:
     if params.long > whole + 1e-6:
         raise StepRefused(
             f"{line_words(params.at.along, begins=True)} is {cm(whole)} long: an opening of {cm(params.long, 2)} is longer.",
-            mend=f"Open at most {cm(whole)}.",
+            fix=f"Open at most {cm(whole)}.",
             where=(params.at.along,),
         )
     pattern = context.garment
@@ -74,7 +74,7 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
     if bent > STRAIGHT:
         raise StepRefused(
             f"{line_words(params.at.along, begins=True)} is not straight: a button stand cannot be added.",
-            mend="Straighten it first.",
+            fix="Straighten it first.",
             where=(params.at.along,),
         )
     out = scale(right_of(along), params.stand)

@@ -50,7 +50,7 @@ def apply(params: Princess, context: Context) -> Outcome:
     if edge.role not in UPPER:
         raise StepRefused(
             f"A princess line begins at the shoulder, the armhole or the neckline, not at {line_words(edge.lineage)}.",
-            mend="Choose a place there, or draw a style line instead.",
+            fix="Choose a place there, or draw a style line instead.",
             where=(edge.lineage,),
         )
     pattern = context.garment
@@ -99,7 +99,7 @@ def _ready(context: Context, piece: Piece, start: PointRef) -> tuple[Ready, Diam
     if waist is None and diamond is None:
         raise StepRefused(
             f"{piece.title} has no waist dart for the line to take up.",
-            mend="Draw a style line instead.",
+            fix="Draw a style line instead.",
             where=(piece.name,),
         )
     if top is not None:
@@ -121,7 +121,7 @@ def _ready(context: Context, piece: Piece, start: PointRef) -> tuple[Ready, Diam
     if foot is None:
         raise StepRefused(
             f"{piece.title} has no hem below {line_words(diamond.name)}.",
-            mend="Draw a style line.",
+            fix="Draw a style line.",
             where=(piece.name,),
         )
     names = (context.named("line_end"), context.named("line_end_beyond"))

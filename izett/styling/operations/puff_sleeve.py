@@ -41,7 +41,7 @@ def apply(params: PuffSleeve, context: Context) -> Outcome:
     hem = next((e for e in sleeve.edges if e.role is Role.HEM), None)
     if len(caps) != 2 or hem is None:
         raise StepRefused(
-            "The cap is parted, or the sleeve has no hem.", mend="Puff it before that step.", where=("cap",)
+            "The cap is parted, or the sleeve has no hem.", fix="Puff it before that step.", where=("cap",)
         )
     opened = spread(sleeve, _slashes(caps, hem, params))
     new = _raised(opened.piece, params.height)

@@ -56,7 +56,7 @@ def apply(params: ReachWedge, context: Context) -> Outcome:
         if new is not piece:
             pieces.append(new)
     if not pieces:
-        raise StepRefused("The pattern has no armhole with a side seam.", mend="Add a top.", where=("armhole",))
+        raise StepRefused("The pattern has no armhole with a side seam.", fix="Add a top.", where=("armhole",))
     return Outcome(
         context.garment.with_pieces(*pieces),
         (Sum("longer at the side and the underarm seam", params.amount), Sum("pieces", float(len(pieces)), "")),

@@ -52,7 +52,7 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     pattern = context.garment
     if len(seam.sides[1]) != 2:
         raise StepRefused(
-            "The cap is parted: it cannot be fitted as one.", mend="Re-cap before that step.", where=("cap",)
+            "The cap is parted: it cannot be fitted as one.", fix="Re-cap before that step.", where=("cap",)
         )
     front, back = seam.sides[1]
     sleeve = holding(pattern, front.start)
@@ -122,7 +122,7 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
     except ValueError:
         raise StepRefused(
             f"The cap cannot be fitted to an armhole of {cm(sum(wanted))} with its ease by {by.value} alone.",
-            mend="Fit it by the other way, or change the armhole.",
+            fix="Fit it by the other way, or change the armhole.",
             where=("cap",),
         ) from None
     return warped(sleeve, grown(factor, shift))

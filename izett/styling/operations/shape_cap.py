@@ -75,7 +75,7 @@ def _higher(sleeve: Piece, higher: float) -> tuple[Piece, float]:
     tall = crown[1] - base
     if tall + higher < 3:
         raise StepRefused(
-            f"A cap of {cm(max(tall + higher, 0))} is no cap.", mend="Lower it less.", where=(sleeve.name,)
+            f"A cap of {cm(max(tall + higher, 0))} is no cap.", fix="Lower it less.", where=(sleeve.name,)
         )
     whole = _cap_length(sleeve)
 
@@ -93,7 +93,7 @@ def _higher(sleeve: Piece, higher: float) -> tuple[Piece, float]:
     except ValueError:
         raise StepRefused(
             f"With a cap {cm(abs(higher), 2)} {'higher' if higher > 0 else 'lower'} no width keeps its length.",
-            mend="Change the height less.",
+            fix="Change the height less.",
             where=(sleeve.name,),
         ) from None
     return warped(sleeve, grown(factor)), factor

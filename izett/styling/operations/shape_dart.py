@@ -39,7 +39,7 @@ def apply(params: ShapeDart, context: Context) -> Outcome:
         if -params.bow > mouth_width(piece, dart) * INWARDS:
             raise StepRefused(
                 f"{dart_words(dart.name, begins=True)} is too narrow for legs bowed in by {cm(-params.bow, 2)}.",
-                mend=f"Bow them by at most {cm(mouth_width(piece, dart) * INWARDS)}.",
+                fix=f"Bow them by at most {cm(mouth_width(piece, dart) * INWARDS)}.",
                 where=(dart.name,),
             )
     shaped = with_leg_shapes(piece, [replace(dart, bow=params.bow) for dart in darts])

@@ -46,7 +46,7 @@ def apply(params: ShapeHem, context: Context) -> Outcome:
     if role is Role.WAIST and context.garment.seams_of(SeamKind.WAIST):
         raise StepRefused(
             "The waist is sewn to a skirt: it is no hem.",
-            mend="Shape the skirt's hem, or transpose the waist.",
+            fix="Shape the skirt's hem, or transpose the waist.",
             where=("waist",),
         )
     pattern = context.garment
@@ -61,7 +61,7 @@ def apply(params: ShapeHem, context: Context) -> Outcome:
         )
         done += 1
     if not done:
-        raise StepRefused("The pattern has no such hem.", mend="Choose hem or waist.", where=(params.line,))
+        raise StepRefused("The pattern has no such hem.", fix="Choose hem or waist.", where=(params.line,))
     return Outcome(
         pattern,
         (
@@ -95,7 +95,7 @@ def _shaped(pattern: Working, piece: Piece, hems: list[Edge], centre: float, sid
                 if edge.curve.length + amount(piece.vertex(name)) < LEAST_LEFT:
                     raise StepRefused(
                         f"{piece.title}: that leaves less than {cm(LEAST_LEFT, 2)} of seam above the hem.",
-                        mend="Shorten less.",
+                        fix="Shorten less.",
                         where=(edge.lineage,),
                     )
     drawn = {edge.start: _hem(piece, edge, moves, amount) for edge in hems}

@@ -53,7 +53,7 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
     if len(darts) < 2:
         raise StepRefused(
             f"There is only one of {dart_words(params.darts)}.",
-            mend="Split it, or choose a set of two or more darts.",
+            fix="Split it, or choose a set of two or more darts.",
             where=(params.darts,),
         )
     whole = sum(mouth_width(piece, dart) for dart in darts)
@@ -82,7 +82,7 @@ def apply(params: ShareIntake, context: Context) -> Outcome:
     except ValueError:
         raise StepRefused(
             f"{dart_words(params.darts, begins=True)} take in {cm(whole)}: marked so, the seam would not keep its length.",
-            mend="Leave them apart, or turn one of them into something else first.",
+            fix="Leave them apart, or turn one of them into something else first.",
             where=(params.darts,),
         ) from None
     piece, widths = marked(factor), {name: width * factor for name, width in widths.items()}
@@ -126,7 +126,7 @@ def _widened(piece: Piece, dart: Intake, width: float) -> Piece:
     if distance(middle, dart.pivot) < width:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} would be wider than it is long.",
-            mend="Share the intake over more darts.",
+            fix="Share the intake over more darts.",
             where=(dart.name,),
         )
     return redrawn(piece, moves=moves, darts=[replace(d) if d is dart else d for d in piece.darts])

@@ -78,13 +78,13 @@ def apply(params: ShiftSeam, context: Context) -> Outcome:
     if params.at_start * params.at_end < 0:
         raise StepRefused(
             "The seam would move into both pieces at once.",
-            mend="Give both amounts the same direction.",
+            fix="Give both amounts the same direction.",
             where=(seam.name,),
         )
     giving = 0 if params.at_start + params.at_end >= 0 else 1
     giver, taker = (_run(context.garment, seam, side) for side in (giving, 1 - giving))
     if giver.piece is taker.piece:
-        raise StepRefused("That seam joins a piece to itself.", mend="Choose another seam.", where=(seam.name,))
+        raise StepRefused("That seam joins a piece to itself.", fix="Choose another seam.", where=(seam.name,))
     parts = [
         _cut_off(giver, abs(amount), at_start=at_start)
         for amount, at_start in ((params.at_start, True), (params.at_end, False))
@@ -129,7 +129,7 @@ def _run(pattern: Working, seam: Seam, side: int) -> _Run:
     if any(a != b for a, b in zip(ends, starts[1:], strict=False)):
         raise StepRefused(
             f"A dart opens in the {readable(seam.name)} seam.",
-            mend="Move the dart to another line first.",
+            fix="Move the dart to another line first.",
             where=(seam.name,),
         )
     return _Run(piece, (starts[0], *ends), edges, forward)
@@ -148,7 +148,7 @@ def _cut_off(run: _Run, amount: float, *, at_start: bool) -> _Part:
     if edge.is_leg or edge.curve.length - amount < LEAST_LEFT:
         raise StepRefused(
             f"{run.piece.title}: the seam would leave less than {cm(LEAST_LEFT, 2)} of {readable(edge.lineage)}.",
-            mend="Move it less, or the dart that is in the way first.",
+            fix="Move it less, or the dart that is in the way first.",
             where=(edge.lineage,),
         )
     corner = run.corners[0] if at_start else run.corners[-1]

@@ -36,7 +36,7 @@ def apply(params: SplitDart, context: Context) -> Outcome:
         edge = next(e for e in piece.edges if e.end == dart.mouth[0])
         span = run_of(pattern, piece, edge.lineage)
         if span is None:
-            raise StepRefused("The dart's line goes all around.", mend="Choose another dart.", where=(dart.name,))
+            raise StepRefused("The dart's line goes all around.", fix="Choose another dart.", where=(dart.name,))
         whole = span_length(piece, span)
         at = (_before(piece.edges, edge.lineage, dart.mouth[0]) + number * params.apart) / whole
         place = {"start": span.start, "end": span.end, "along": span.along, "fraction": min(max(at, 0.0), 1.0)}

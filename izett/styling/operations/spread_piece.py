@@ -62,7 +62,7 @@ def apply(params: SpreadPiece, context: Context) -> Outcome:
     piece = context.piece_with(span.start)
     if not piece.holds(far.start):
         raise StepRefused(
-            "The two edges lie on two pieces.", mend="Choose the opposite edge on the same piece.", where=(span.along,)
+            "The two edges lie on two pieces.", fix="Choose the opposite edge on the same piece.", where=(span.along,)
         )
     before = span_length(piece, span)
     if params.stop:
@@ -83,7 +83,7 @@ def _one(context: Context, line: SpanRef) -> tuple[Span, ...]:
     if len(chain) != 1:
         raise StepRefused(
             f"{line_words(line.along, begins=True)} runs over several pieces.",
-            mend="Choose the part of it on one piece.",
+            fix="Choose the part of it on one piece.",
             where=(line.along,),
         )
     return chain
@@ -123,7 +123,7 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
     if level is None or len(edges) != 1:
         raise StepRefused(
             f"{piece.title} has no {params.stop} line that the spread could stop at.",
-            mend=f"Available: {', '.join(line.level for line in piece.lines) or 'none'}.",
+            fix=f"Available: {', '.join(line.level for line in piece.lines) or 'none'}.",
             where=(piece.name,),
         )
     edge = edges[0]
@@ -150,7 +150,7 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
     if gained(MOST_TURN) < params.amount or params.amount < 0:
         raise StepRefused(
             f"{cm(params.amount, 2)} cannot be spread from the {params.stop} down.",
-            mend=f"Add at most {cm(gained(MOST_TURN), 0)}, or let the spread run through the whole piece.",
+            fix=f"Add at most {cm(gained(MOST_TURN), 0)}, or let the spread run through the whole piece.",
             where=(edge.lineage,),
         )
     total = root(lambda a: gained(a) - params.amount, 0.0, MOST_TURN) if params.amount else 0.0

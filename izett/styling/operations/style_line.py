@@ -57,7 +57,7 @@ def _refuse_crossed(ready: Ready, bend: float) -> None:
         if distance(a, b) and _parts(a, b, tip, mouth) and _parts(tip, mouth, a, b):
             raise StepRefused(
                 f"The line would run through {line_words(dart.name)}.",
-                mend="End it beside the dart's mouth to take it up, or move the dart first.",
+                fix="End it beside the dart's mouth to take it up, or move the dart first.",
                 where=(dart.name,),
             )
 

@@ -45,14 +45,14 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     if other is not piece:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} does not lie on {other.title.lower()}.",
-            mend="Choose a dart of the same piece.",
+            fix="Choose a dart of the same piece.",
             where=(params.dart,),
         )
     half = params.intake / 2
     if min(along, edge.curve.length - along) < half + 0.3:
         raise StepRefused(
             f"The gap lies too near to a corner of {line_words(edge.lineage)}.",
-            mend="Choose a place further along.",
+            fix="Choose a place further along.",
             where=(edge.lineage,),
         )
     first, rest = edge.curve.split(along - half)
@@ -61,7 +61,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     if reach < LEAST_REACH * params.intake:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} ends too near to the gap.",
-            mend="Choose another dart.",
+            fix="Choose another dart.",
             where=(dart.name,),
         )
     angle = 2 * asin(half / reach)

@@ -88,7 +88,7 @@ def _run_on(piece: Piece, corner: str, onwards: Vector, long: float, up: float) 
     if long + step < LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: lowering the waist by {cm(-up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of a seam below it.",
-            mend="Lower it less.",
+            fix="Lower it less.",
             where=(piece.name,),
         )
     return add(piece.vertex(corner), scale(onwards, step))
@@ -120,7 +120,7 @@ def _slid(piece: Piece, along: Edge, corner: str, up: float, *, into: Vector) ->
     if along.curve.length - step < LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: raising the waist by {cm(up, 2)} leaves less than {cm(LEAST_LEFT, 2)} of {readable(along.lineage)}.",
-            mend="Raise it less, or move the dart that is in the way first.",
+            fix="Raise it less, or move the dart that is in the way first.",
             where=(along.lineage,),
         )
     return add(piece.vertex(corner), scale(upwards, step))

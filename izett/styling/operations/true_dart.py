@@ -36,7 +36,7 @@ def apply(params: TrueDart, context: Context) -> Outcome:
     if tuple(edges) == piece.edges and abs(broken) > RUNS_ON:
         raise StepRefused(
             f"{dart_words(dart.name, begins=True)} opens on a straight line, which cannot be run across.",
-            mend="On a straight seam the dart gets its peak by itself; there is nothing to true.",
+            fix="On a straight seam the dart gets its peak by itself; there is nothing to true.",
             where=(dart.name,),
         )
     trued = replace(piece, edges=tuple(edges))

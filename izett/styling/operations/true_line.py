@@ -1,6 +1,6 @@
 """True a line: smooth it, straighten it, make it square at the centre, or let it run on across a seam.
 
-What a check finds of a line is mended here: only directions at the ends and the run between change, the corners stay.
+What a check finds of a line is fixed here: only directions at the ends and the run between change, the corners stay.
 Common practice, no single source.
 """
 
@@ -70,7 +70,7 @@ def apply(params: TrueLine, context: Context) -> Outcome:
         pattern = pattern.with_pieces(new)
     if not met:
         raise StepRefused(
-            f"The {readable(params.line)} line is gone.", mend="Point at the line again.", where=(params.line,)
+            f"The {readable(params.line)} line is gone.", fix="Point at the line again.", where=(params.line,)
         )
     return Outcome(pattern, (Sum("turned at most", off, "°"),))
 
@@ -102,7 +102,7 @@ def _turned(curve: Curve, angle: float, *, at_start: bool) -> Curve:
     if abs(angle) > MOST_TURNED:
         raise StepRefused(
             f"The line is {abs(degrees(angle)):.0f}° off: that is a shape, not a slip.",
-            mend="Accept it with a reason, or draw the line anew.",
+            fix="Accept it with a reason, or draw the line anew.",
         )
     if curve.is_straight:
         curve = joined(list(curve.cubics()))

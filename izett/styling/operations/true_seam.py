@@ -80,7 +80,7 @@ def _slid(pattern: Working, seam: Seam, side: int, longer: float, *, at_start: b
     if curve.length + longer < LEAST_LEFT:
         raise StepRefused(
             f"{piece.title}: less than {cm(LEAST_LEFT, 2)} of {readable(span.along)} would be left.",
-            mend="Let the other side take the difference, or take it at the other end.",
+            fix="Let the other side take the difference, or take it at the other end.",
             where=(span.along,),
         )
     corner = span.start if at_start else span.end

@@ -60,7 +60,7 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     if len(armholes) != 1 or len(armholes[0].curve.points) != 7:
         raise StepRefused(
             f"The {part} armhole was changed by a step before this one: it cannot be widened in one line.",
-            mend="Put this step before the one that moves the dart there.",
+            fix="Put this step before the one that moves the dart there.",
             where=tuple(edge.lineage for edge in armholes),
         )
     shift = (params.amount, 0.0)
@@ -75,7 +75,7 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     elif points[3][0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip.",
-            mend="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
+            fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
             where=(armholes[0].lineage, tip),
         )
     widened = redrawn(piece, moves=moves, curves={armholes[0].start: across})
@@ -89,7 +89,7 @@ def _shoulder(context: Context, line: Span) -> Seam:
     for seam in context.garment.seams_along(line.along):
         if seam.kind is SeamKind.SHOULDER:
             return seam
-    raise StepRefused("The pattern has no shoulder seam.", mend="Take the surplus off the tip.", where=(line.along,))
+    raise StepRefused("The pattern has no shoulder seam.", fix="Take the surplus off the tip.", where=(line.along,))
 
 
 def _eased(seam: Seam, line: Span, amount: float) -> Seam:
@@ -99,7 +99,7 @@ def _eased(seam: Seam, line: Span, amount: float) -> Seam:
     if not 0 <= high <= MOST_EASE + 1e-9:
         raise StepRefused(
             f"The back shoulder would be {cm(high)} longer than the front: at most {cm(MOST_EASE, 2)} can be eased in.",
-            mend="Take the surplus off the tip, or add less.",
+            fix="Take the surplus off the tip, or add less.",
             where=(seam.name,),
         )
     return replace(seam, ease=(low, high))

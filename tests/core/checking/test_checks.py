@@ -45,7 +45,7 @@ def test_all_checks_pass_on_a_fresh_draft(drafted):
         for result in run(check, Garment(pattern, values)):
             if result.check == "passes_over" and result.finding.verdict is not Verdict.PASSES:
                 # A block has no opening yet: it is asked for, with the seams where it could lie.
-                assert result.finding.mends or result.finding.verdict is Verdict.NOT_APPLICABLE
+                assert result.finding.fixes or result.finding.verdict is Verdict.NOT_APPLICABLE
                 continue
             assert result.finding.verdict is Verdict.PASSES, result.words
 
@@ -168,9 +168,9 @@ def test_ease_that_was_not_meant_is_told(drafted):
     assert verdicts("ease_as_meant", pattern, {})[0][0] is Verdict.NOT_APPLICABLE
 
 
-def test_every_check_words_every_finding_and_says_what_would_mend_it(drafted):
+def test_every_check_words_every_finding_and_says_what_would_fix_it(drafted):
     pattern, values = drafted
     for check in catalogue().checks.values():
-        assert check.claim and check.mend.endswith(".")
+        assert check.claim and check.fix.endswith(".")
         for _, finding, words in verdicts(check.key, pattern, values):
             assert words and finding.where

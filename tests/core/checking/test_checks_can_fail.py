@@ -1,4 +1,4 @@
-"""The checks of styled garments, each shown one that breaks it, and what is offered to mend it."""
+"""The checks of styled garments, each shown one that breaks it, and what is offered to fix it."""
 
 from dataclasses import replace
 
@@ -53,8 +53,8 @@ def test_a_shoulder_that_bends_and_one_that_no_shoulder_slopes_like_are_told(eva
     ]
     assert result.finding.verdict is Verdict.WARNS
     assert result.finding.amount > 0.5
-    mend = result.finding.mends[0]
-    assert (mend.kind, mend.params["how"]) == ("true_line", "straight")
+    fix = result.finding.fixes[0]
+    assert (fix.kind, fix.params["how"]) == ("true_line", "straight")
 
 
 def test_a_missing_notch_is_told_and_carried_over_with_a_click(evaluator):
@@ -65,7 +65,7 @@ def test_a_missing_notch_is_told_and_carried_over_with_a_click(evaluator):
     (cap,) = [r for r in found("notches_meet", with_pieces(evaluation.pattern, more)) if r.finding.where == ("cap",)]
     assert (cap.finding.verdict, cap.finding.aspect) == (Verdict.WARNS, "missing")
     assert "One notch is missing" in cap.words
-    assert cap.finding.mends[0].kind == "match_notches"
+    assert cap.finding.fixes[0].kind == "match_notches"
 
 
 def test_a_crotch_shorter_than_the_body_is_told_by_how_much():
@@ -104,8 +104,8 @@ def test_a_sleeve_that_does_not_follow_its_armhole_is_told_and_capped_again(eval
     odd = [r for r in evaluation.results if r.check == "sleeve_fits" and r.finding.aspect == aspect]
     assert odd
     assert odd[0].finding.verdict is not Verdict.PASSES, odd[0].words
-    mend = odd[0].finding.mends[0]
-    after = worked(evaluator, BODY, step, (mend.kind, dict(mend.params)), blocks=("bodice", "sleeve"))
+    fix = odd[0].finding.fixes[0]
+    after = worked(evaluator, BODY, step, (fix.kind, dict(fix.params)), blocks=("bodice", "sleeve"))
     assert all(r.finding.verdict is Verdict.PASSES for r in after.results if r.finding.aspect == aspect)
 
 
@@ -119,7 +119,7 @@ def test_a_cap_beyond_the_trades_heights_is_told_with_which_way_to_go(evaluator,
     if height.finding.verdict is Verdict.PASSES:
         assert 0.28 <= height.finding.amount <= 0.40
     else:
-        assert (height.finding.mends[0].params["height"] > 0) == (higher < 0)
+        assert (height.finding.fixes[0].params["height"] > 0) == (higher < 0)
 
 
 def test_a_dart_too_short_too_wide_or_off_its_partner_is_told(evaluator):
@@ -133,10 +133,10 @@ def test_a_dart_too_short_too_wide_or_off_its_partner_is_told(evaluator):
     apart = worked(evaluator, BODY, ("aim_dart", {"dart": "front.waist_dart", "outwards": 1.5}), blocks=DRESS)
     (meet,) = [r for r in apart.results if r.finding.aspect == "meet"]
     assert meet.finding.verdict is Verdict.WARNS
-    mend = meet.finding.mends[0]
-    assert mend.kind == "align_darts"
+    fix = meet.finding.fixes[0]
+    assert fix.kind == "align_darts"
     aimed = ("aim_dart", {"dart": "front.waist_dart", "outwards": 1.5})
-    after = worked(evaluator, BODY, aimed, (mend.kind, dict(mend.params)), blocks=DRESS)
+    after = worked(evaluator, BODY, aimed, (fix.kind, dict(fix.params)), blocks=DRESS)
     assert not [r for r in after.results if r.finding.aspect == "meet"]
 
 

@@ -25,8 +25,8 @@ def test_a_closed_waist_asks_for_an_opening_and_takes_one_with_a_click(evaluator
     (waist,) = [r for r in found(evaluation, "passes_over") if r.finding.where == ("waist",)]
     assert waist.finding.verdict is Verdict.WARNS
     assert waist.finding.amount == pytest.approx(74 + 4 - 98, abs=0.1)
-    mend = next(m for m in waist.finding.mends if "back centre" in m.words)
-    after = worked(evaluator, middling, (mend.kind, dict(mend.params)), blocks=("bodice", "skirt"))
+    fix = next(m for m in waist.finding.fixes if "back centre" in m.words)
+    after = worked(evaluator, middling, (fix.kind, dict(fix.params)), blocks=("bodice", "skirt"))
     (waist,) = [r for r in found(after, "passes_over") if r.finding.where == ("waist",)]
     assert waist.finding.verdict is Verdict.PASSES
     assert "opens" in waist.words
@@ -90,7 +90,7 @@ def test_a_long_narrow_skirt_warns_of_the_stride_and_a_slit_frees_it(evaluator, 
     evaluation = worked(evaluator, middling, long, blocks=("skirt",))
     (hem,) = found(evaluation, "stride")
     assert hem.finding.verdict is Verdict.WARNS
-    slit = next(m for m in hem.finding.mends if "Slit" in m.words)
+    slit = next(m for m in hem.finding.fixes if "Slit" in m.words)
     freed = worked(evaluator, middling, long, (slit.kind, dict(slit.params)), blocks=("skirt",))
     assert found(freed, "stride")[0].finding.verdict is Verdict.PASSES
     short = worked(
@@ -99,7 +99,7 @@ def test_a_long_narrow_skirt_warns_of_the_stride_and_a_slit_frees_it(evaluator, 
     assert "free" in found(short, "stride")[0].words
 
 
-def test_a_notch_moved_on_one_side_only_is_told_by_how_much_and_mended(evaluator, middling):
+def test_a_notch_moved_on_one_side_only_is_told_by_how_much_and_fixed(evaluator, middling):
     from dataclasses import replace
 
     pattern = worked(evaluator, middling, blocks=("bodice", "sleeve")).pattern
@@ -111,7 +111,7 @@ def test_a_notch_moved_on_one_side_only_is_told_by_how_much_and_mended(evaluator
     told = [r for r in run(check, Garment(with_pieces(pattern, off), {})) if r.finding.where == ("cap",)]
     assert told[0].finding.verdict is Verdict.FAILS
     assert told[0].finding.amount == pytest.approx(0.5, abs=1e-6)
-    assert told[0].finding.mends[0].kind == "match_notches"
+    assert told[0].finding.fixes[0].kind == "match_notches"
 
 
 def test_the_cap_has_the_trades_figures(evaluator, middling):

@@ -167,7 +167,7 @@ def test_a_torso_is_the_bodice_to_the_waist_and_the_hip_below_it(body):
     try:
         found = drafted(["torso"], body)
     except DraftRefused as refused:
-        assert "join bodice and skirt" in refused.mend
+        assert "join bodice and skirt" in refused.fix
         raise PassedOver from None
     bodice = drafted(["bodice"], body).pattern
     for part in ("front", "back"):

@@ -40,7 +40,7 @@ def assert_nearly_all_hold(draw, bodies):
         try:
             found = list(faults(draw(body)))
         except IzettError as refused:
-            assert refused.mend and set(refused.where) & set(measures())
+            assert refused.fix and set(refused.where) & set(measures())
             found = [refused.message]
         if found:
             failed.append((found, body))

@@ -123,7 +123,7 @@ def test_ease_goes_where_it_is_meant(body, bust_ease, waist_ease):
     try:
         found = draft(METHOD, body, overrides={"bust_ease": bust_ease, "waist_ease": waist_ease})
     except DraftRefused as refused:
-        assert refused.mend
+        assert refused.fix
         raise PassedOver from None
     assert list(broken(found)) == []
     assert found.pattern.intent.ease == {"bust": pytest.approx(bust_ease), "waist": pytest.approx(waist_ease)}
@@ -148,7 +148,7 @@ def test_no_measures_whatever_break_the_draft(body):
     try:
         draft(METHOD, body)
     except IzettError as refused:
-        assert refused.mend
+        assert refused.fix
         assert set(refused.where) & set(measures())
 
 
@@ -266,7 +266,7 @@ def test_an_impossible_body_is_refused_with_what_to_retake(middling, wrong, symb
     with pytest.raises(DraftRefused) as refused:
         draft(METHOD, {**middling, **wrong})
     assert symbol in refused.value.where
-    assert "etake" in refused.value.mend
+    assert "etake" in refused.value.fix
 
 
 def test_partner_seams_are_equal_as_sewn():

@@ -62,7 +62,7 @@ def block(tmp_path: Path):
 
 
 def ask(symbol, step, limit):
-    refusal = DraftRefused("It cannot be.", mend="Retake it.", where=(symbol,))
+    refusal = DraftRefused("It cannot be.", fix="Retake it.", where=(symbol,))
 
     def work(sums, _tell, _before):
         if sums[symbol] < limit:

@@ -31,7 +31,7 @@ def test_every_allowance_can_be_set_to_its_limits(of):
             try:
                 found = drafted(of.blocks, BODY, fit=of.fit, cloth=of.cloth, overrides={allowance.symbol: value})
             except DraftRefused as refused:
-                assert refused.message and refused.mend and refused.where, allowance.symbol
+                assert refused.message and refused.fix and refused.where, allowance.symbol
                 continue
             wrong = list(faults(found))
             assert wrong == [], (allowance.symbol, value)
@@ -54,7 +54,7 @@ def test_no_measures_whatever_break_a_draft(of, data):
     try:
         found = drafted(of.blocks, body, fit=of.fit, cloth=of.cloth)
     except IzettError as refused:
-        assert refused.message and refused.mend
+        assert refused.message and refused.fix
         return
     for piece in found.pattern:
         assert all(abs(x) < 1000 and abs(y) < 1000 for x, y in piece.outline())
@@ -70,7 +70,7 @@ def test_every_set_is_drafted_in_any_fit_and_cloth(of, fit, kind, stretch):
         try:
             found = drafted(of.blocks, body, fit=fit, cloth=cloth)
         except DraftRefused as refused:
-            assert refused.mend and refused.where
+            assert refused.fix and refused.where
             continue
         assert list(faults(found)) == []
         assert found.pattern.intent.fit == fit and found.pattern.intent.cloth == kind

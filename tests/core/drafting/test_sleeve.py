@@ -99,7 +99,7 @@ def test_an_arm_too_large_for_its_armhole_lowers_the_armhole_then_is_refused_in_
     assert alone.values["underarm_drop"] == plain["underarm_drop"], "the bodice alone needs no deeper armhole for it"
     with pytest.raises(DraftRefused, match="cap cannot reach it") as refused:
         drafted(BODICE, {**middling, "bicep_girth": 50.0, "elbow_girth": 36.0})
-    assert "gusset" in refused.value.mend and refused.value.where[0] == "bicep_girth"
+    assert "gusset" in refused.value.fix and refused.value.where[0] == "bicep_girth"
     with pytest.raises(DraftRefused, match="too little is left below"):
         drafted(BODICE, {**middling, "arm_length": 16.0, "shoulder_to_elbow": 8.0})
 

@@ -183,7 +183,7 @@ def test_the_schemas_in_the_docs_are_the_programs():
 def test_a_damaged_or_foreign_file_is_told_with_the_place(pattern, spoil, says):
     with pytest.raises(UnreadableFile, match=says) as told:
         read_pattern(spoil(write_pattern(document(pattern))))
-    assert told.value.mend
+    assert told.value.fix
 
 
 def test_no_number_that_is_none_gets_into_a_file(pattern):

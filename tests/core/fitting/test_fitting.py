@@ -26,7 +26,7 @@ def test_every_remedy_acts_on_most_bodies_and_keeps_the_seams(evaluator, kind, r
         steps = tuple(Step(f"s{i}", step, params) for i, (step, params) in enumerate(plan.steps))
         evaluation = evaluator.evaluate(Recipe("bodice", body, steps=steps))
         if any(stage.failure for stage in evaluation.stages):
-            assert all(stage.failure is None or stage.failure.mend for stage in evaluation.stages)
+            assert all(stage.failure is None or stage.failure.fix for stage in evaluation.stages)
             continue
         acted += 1
         assert [r.words for r in evaluation.results if r.finding.verdict == "fails"] == []

@@ -66,9 +66,9 @@ def test_measures_that_cannot_all_be_right_are_told_with_what_to_retake(check):
     assert off == pytest.approx(found.amount, abs=0.11)
     assert set(found.symbols) == set(check.symbols) == set(body)
     assert doubts.retake[0].symbol == found.symbols[0]
-    mended = {**body, doubts.retake[0].symbol: doubts.retake[0].would_fit}
+    fixed = {**body, doubts.retake[0].symbol: doubts.retake[0].would_fit}
     # What would fit need not be a round number; it must be nearer to agreeing than what was read.
-    assert sum(by for _, by in missed(mended)) < sum(by for _, by in missed(body))
+    assert sum(by for _, by in missed(fixed)) < sum(by for _, by in missed(body))
 
 
 def test_measured_people_are_left_in_peace():

@@ -39,7 +39,7 @@ def test_what_cannot_be_a_length_on_a_body_is_refused_with_what_to_do(text):
     with pytest.raises(UnreadableMeasure) as told:
         read_measure("waist_girth", text, unit=Unit.CM)
     assert "Waist girth" in told.value.message
-    assert told.value.mend
+    assert told.value.fix
     assert told.value.where == ("waist_girth",)
 
 

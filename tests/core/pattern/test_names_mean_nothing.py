@@ -129,7 +129,7 @@ def found(pattern):
 def checked(evaluation):
     return sorted(
         (r.check, r.finding.aspect, r.finding.verdict, round(r.finding.amount, 6),
-         len(r.finding.where), r.finding.half, [m.kind for m in r.finding.mends])
+         len(r.finding.where), r.finding.half, [m.kind for m in r.finding.fixes])
         for r in evaluation.results
     )  # fmt: skip
 

@@ -133,10 +133,10 @@ def test_what_is_told_of_two_halves_says_which(evaluator):
     words = [result.words for result in results]
     assert len(set(words)) == len(words)
     assert sum("right" in text.lower() for text in words) > 10
-    offered = [[mend.words for mend in result.finding.mends] for result in results]
-    assert all(len(set(mends)) == len(mends) for mends in offered)
+    offered = [[fix.words for fix in result.finding.fixes] for result in results]
+    assert all(len(set(fixes)) == len(fixes) for fixes in offered)
     assert sum(map(len, offered)) > 5
-    told = [*words, *(text for mends in offered for text in mends)]
+    told = [*words, *(text for fixes in offered for text in fixes)]
     assert [text for text in told if "right:" in text or "⟦=" in text or "s0." in text] == []
 
 

@@ -96,7 +96,7 @@ def test_a_way_puts_its_rules_in_place_and_adds_its_own(sheet):
 def test_what_is_not_there_is_said_with_what_there_is(sheet):
     with pytest.raises(UnknownName, match="no way “narrow”") as refused:
         sheet.layered({"split": "narrow"})
-    assert "quarter or wider" in refused.value.mend
+    assert "quarter or wider" in refused.value.fix
     with pytest.raises(UnknownName, match="no school “shoulder”"):
         sheet.school("shoulder")
     assert sheet.entry("more") is not None, "a rule of a way that is not in force"

@@ -28,7 +28,7 @@ def test_a_garment_is_built_and_everything_agrees(name, evaluator):
 
 @pytest.mark.parametrize("name", NAMES)
 def test_a_garment_survives_other_bodies(name, evaluator):
-    """Built for one body and worked out for others: right, or a typed refusal; what fails offers its mend."""
+    """Built for one body and worked out for others: right, or a typed refusal; what fails offers its fix."""
     whole = 0
     bodies = [{"height": 165.0, **body} for body in with_hips(75)]
     for body in bodies:
@@ -39,7 +39,7 @@ def test_a_garment_survives_other_bodies(name, evaluator):
             assert crossing(piece.outline()) is None
         for result in evaluation.results:
             if result.finding.verdict is Verdict.FAILS:
-                assert result.finding.mends, result.words
+                assert result.finding.fixes, result.words
     assert whole >= len(bodies) * 0.6
 
 

@@ -58,8 +58,8 @@ def test_a_waist_off_the_square_is_squared_and_passes(evaluator, body, slip):
     where = ("back.waist", "back.centre")
     found = verdicts("square_at_centre", bent)[where]
     assume(found.verdict is not Verdict.PASSES)
-    mend = found.mends[0]
-    after = applied(mend.kind, dict(mend.params), bent)
+    fix = found.fixes[0]
+    after = applied(fix.kind, dict(fix.params), bent)
     assert verdicts("square_at_centre", after)[where].verdict is Verdict.PASSES
     edge = next(e for e in after.piece("bodice_back").edges if e.role is Role.WAIST and "waist_cb" in e.start + e.end)
     assert edge.curve.start == next(e for e in bent.piece("bodice_back").edges if e.start == edge.start).curve.start
@@ -72,7 +72,7 @@ def test_a_smoothed_line_has_no_kink_and_stays_by_the_old(evaluator, body):
     found = verdicts("outline_sound", bent)
     kinked = [f for f in found.values() if f.aspect == "kink" and f.verdict is not Verdict.PASSES]
     assume(kinked)
-    after = applied(kinked[0].mends[0].kind, dict(kinked[0].mends[0].params), bent)
+    after = applied(kinked[0].fixes[0].kind, dict(kinked[0].fixes[0].params), bent)
     assert all(f.verdict is Verdict.PASSES for f in verdicts("outline_sound", after).values() if f.aspect == "kink")
     lines = [
         [p for e in q.piece("bodice_front").edges if e.role is Role.ARMHOLE for p in e.curve.flattened()]
@@ -92,11 +92,11 @@ def test_lines_that_break_at_a_seam_run_on_across_it(evaluator, body, seam, at_s
     bent = slipped(fresh, "bodice_front", lineage, handle, (slip, 0.0))
     odd = [f for f in verdicts("runs_across", bent).values() if f.verdict is Verdict.FAILS and f.where[0] == seam]
     assume(odd)
-    mend = odd[0].mends[0]
-    after = applied(mend.kind, dict(mend.params), bent)
-    mended = verdicts("runs_across", after)[odd[0].where]
-    assert mended.verdict is Verdict.PASSES
-    assert abs(mended.amount) < 1.0
+    fix = odd[0].fixes[0]
+    after = applied(fix.kind, dict(fix.params), bent)
+    fixed = verdicts("runs_across", after)[odd[0].where]
+    assert fixed.verdict is Verdict.PASSES
+    assert abs(fixed.amount) < 1.0
 
 
 @given(HIPS, st.floats(0.2, 2.5), st.sampled_from(["first", "second", "both"]))

@@ -58,22 +58,22 @@ def failures(evaluation):
     return [r.words for r in evaluation.results if r.finding.verdict is Verdict.FAILS]
 
 
-def mended(evaluator, of, limit=6):
-    """Take the first mend of each failing check, one after another, as one click each would."""
+def fixed(evaluator, of, limit=6):
+    """Take the first fix of each failing check, one after another, as one click each would."""
     for n in range(limit):
         evaluation = evaluator.evaluate(of)
         failing = [r for r in evaluation.results if r.finding.verdict is Verdict.FAILS]
         if not failing:
             return []
-        offered = [m for r in failing for m in r.finding.mends]
+        offered = [m for r in failing for m in r.finding.fixes]
         assert offered, [r.words for r in failing]
-        mend = offered[0]
-        of = replace(of, steps=(*of.steps, Step(f"m{n}", mend.kind, mend.params)))
+        fix = offered[0]
+        of = replace(of, steps=(*of.steps, Step(f"m{n}", fix.kind, fix.params)))
     return failures(evaluator.evaluate(of))
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
-def test_a_step_acts_and_every_check_holds_or_is_a_click_from_mended(kind, params, evaluator, middling):
+def test_a_step_acts_and_every_check_holds_or_is_a_click_from_fixed(kind, params, evaluator, middling):
     evaluation = evaluator.evaluate(example(middling, kind, params))
     stage = evaluation.stages[-1]
     assert stage.failure is None, stage.failure
@@ -81,7 +81,7 @@ def test_a_step_acts_and_every_check_holds_or_is_a_click_from_mended(kind, param
     if section is not Section.FOLLOW:  # which has nothing to do where nothing moved
         assert stage.pattern != evaluator.evaluate(plain(middling, kind)).pattern
     assert stage.read or section in (Section.ACCEPT, Section.FINISH)
-    assert mended(evaluator, example(middling, kind, params)) == []
+    assert fixed(evaluator, example(middling, kind, params)) == []
 
 
 @pytest.mark.parametrize(("kind", "params"), EXAMPLES)
@@ -111,12 +111,12 @@ def test_a_step_survives_other_bodies_or_says_what_it_lost(kind, params, evaluat
         stage = evaluation.stages[-1]
         if stage.failure is not None:
             assert isinstance(stage.failure, ReferenceLost | StepRefused)
-            assert stage.failure.mend
+            assert stage.failure.fix
             continue
         acted += 1
         for result in evaluation.results:
             if result.finding.verdict is Verdict.FAILS:
-                assert result.finding.mends, result.words
+                assert result.finding.fixes, result.words
         for piece in stage.pattern:
             assert crossing(piece.outline()) is None, piece.name
             assert signed_area(piece.outline()) > 0
@@ -251,8 +251,8 @@ def test_a_seam_trued_after_any_recipe_is_equal_as_sewn(evaluator, body, steps):
     ]
     equal = 0
     for result in failing[:2]:
-        mend = next(m for m in result.finding.mends if m.kind == "true_seam")
-        trued = evaluator.evaluate(replace(of, steps=(*of.steps, Step("true", mend.kind, mend.params))))
+        fix = next(m for m in result.finding.fixes if m.kind == "true_seam")
+        trued = evaluator.evaluate(replace(of, steps=(*of.steps, Step("true", fix.kind, fix.params))))
         stage = next(s for s in trued.stages if s.step.uid == "true")
         if stage.failure is not None:
             assert isinstance(stage.failure, ReferenceLost | StepRefused)
@@ -353,7 +353,7 @@ def test_a_step_that_lost_its_dart_says_which_there_are(evaluator):
     body = {"bust_girth": 110.0, "waist_girth": 114.0, "height": 158.0}
     stage = evaluator.evaluate(recipe(body, ("aim_dart", {"dart": "front.waist_dart", "upwards": 1}))).stages[0]
     assert isinstance(stage.failure, ReferenceLost)
-    assert "front bust dart" in stage.failure.mend
+    assert "front bust dart" in stage.failure.fix
 
 
 @acting(least=0.8)

@@ -17,7 +17,7 @@ test('a problem is told with what to do and where', async () => {
 	const body = {
 		title: 'value out of range',
 		detail: 'Bust ease of 40 cm is outside 3 to 12 cm.',
-		mend: 'Choose a value in that range.',
+		fix: 'Choose a value in that range.',
 		where: ['bust_ease'],
 	};
 	const problem = await answered(answer(422, body)).catch((error: unknown) => error as Problem);
@@ -25,7 +25,7 @@ test('a problem is told with what to do and where', async () => {
 	expect(problem).toMatchObject({
 		status: 422,
 		code: 'value-out-of-range',
-		mend: body.mend,
+		fix: body.fix,
 		where: body.where,
 	});
 	expect((problem as Problem).message).toBe(body.detail);
@@ -33,7 +33,7 @@ test('a problem is told with what to do and where', async () => {
 });
 
 test('a conflict carries the newer state', async () => {
-	const body = { title: 'job changed', detail: 'changed elsewhere', mend: 'look', job: { version: 3 } };
+	const body = { title: 'job changed', detail: 'changed elsewhere', fix: 'look', job: { version: 3 } };
 	const problem = await answered(answer(412, body)).catch((error: unknown) => error as Problem);
 	expect((problem as Problem).job).toEqual({ version: 3 });
 });
@@ -43,7 +43,7 @@ test('a server that does not answer is a problem of its own: nothing entered is 
 		(e: unknown) => e as Problem,
 	);
 	expect(problem).toMatchObject({ status: 0, code: 'no-answer', offline: true });
-	expect((problem as Problem).mend).toContain('still here');
+	expect((problem as Problem).fix).toContain('still here');
 });
 
 test('a call that was given up stays what it is', async () => {

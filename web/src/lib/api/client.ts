@@ -63,7 +63,7 @@ export class Problem extends Error {
 		readonly status: number,
 		readonly code: string,
 		message: string,
-		readonly mend: string,
+		readonly fix: string,
 		readonly where: string[] = [],
 		readonly job: Job | null = null,
 	) {
@@ -114,7 +114,7 @@ export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
 		answer.response.status,
 		String(body.title ?? 'error').replaceAll(' ', '-'),
 		String(body.detail ?? `The server answered ${answer.response.status}.`),
-		String(body.mend ?? 'Try again; if it stays so, restart the program.'),
+		String(body.fix ?? 'Try again; if it stays so, restart the program.'),
 		(body.where as string[] | undefined) ?? [],
 		(body.job as Job | undefined) ?? null,
 	);

@@ -37,7 +37,7 @@ export class LongWork {
 			}
 			if (!isMine()) return null;
 			const { problem } = work;
-			if (problem) this.problem = new Problem(500, problem.code, problem.message, problem.mend);
+			if (problem) this.problem = new Problem(500, problem.code, problem.message, problem.fix);
 			return work.result ?? null;
 		} catch (error) {
 			if (isMine()) {

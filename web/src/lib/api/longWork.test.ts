@@ -56,11 +56,11 @@ test('work that is stopped is watched no more', async () => {
 });
 
 test('work that came to nothing says why', async () => {
-	const problem = { code: 'work-lost', message: 'The program was stopped.', mend: 'Start it again.' };
+	const problem = { code: 'work-lost', message: 'The program was stopped.', fix: 'Start it again.' };
 	serving(() => json(work('failed', { problem })));
 	const long = new LongWork();
 	expect(await long.begin(begin())).toBeNull();
-	expect(long.problem).toMatchObject({ code: 'work-lost', mend: 'Start it again.' });
+	expect(long.problem).toMatchObject({ code: 'work-lost', fix: 'Start it again.' });
 });
 
 test('a newer question takes the place of the older', async () => {

@@ -1715,8 +1715,8 @@ export interface components {
             code: string;
             /** Message */
             message: string;
-            /** Mend */
-            mend: string;
+            /** Fix */
+            fix: string;
         };
         /**
          * AdviceIn
@@ -2901,6 +2901,20 @@ export interface components {
             state: string;
         };
         /**
+         * FixOut
+         * @description A step that would fix a finding.
+         */
+        FixOut: {
+            /** Words */
+            words: string;
+            /** Kind */
+            kind: string;
+            /** Params */
+            params: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * HandleOut
          * @description Where an allowance that shapes a curve can be pulled: `moves` cm outwards for one unit more.
          */
@@ -2921,20 +2935,6 @@ export interface components {
             ];
             /** Moves */
             moves: number;
-        };
-        /**
-         * MendOut
-         * @description A step that would mend a finding.
-         */
-        MendOut: {
-            /** Words */
-            words: string;
-            /** Kind */
-            kind: string;
-            /** Params */
-            params: {
-                [key: string]: unknown;
-            };
         };
         /**
          * NoticeOut
@@ -3035,10 +3035,10 @@ export interface components {
             unit: string;
             /** Words */
             words: string;
-            /** Mend */
-            mend: string;
-            /** Mends */
-            mends: components["schemas"]["MendOut"][];
+            /** Fix */
+            fix: string;
+            /** Fixes */
+            fixes: components["schemas"]["FixOut"][];
             /** Reason */
             reason: string;
             /** Aspect */
@@ -3119,8 +3119,8 @@ export interface components {
             needs: string[];
             /** Failure */
             failure: string;
-            /** Mend */
-            mend: string;
+            /** Fix */
+            fix: string;
         };
         /**
          * SumOut

@@ -10,7 +10,7 @@ function keeping(job: { version: number; recipe: object }) {
 		const version = Number(headers.get('If-Match')?.replaceAll('"', ''));
 		if (version !== job.version)
 			return json(
-				{ title: 'job changed', detail: 'It was changed elsewhere.', mend: '', job: { id: 'j', ...job } },
+				{ title: 'job changed', detail: 'It was changed elsewhere.', fix: '', job: { id: 'j', ...job } },
 				412,
 			);
 		Object.assign(job, { version: version + 1, recipe: body.recipe ?? job.recipe });

@@ -9,7 +9,7 @@ const recipe = (name: string): Recipe => ({ block: name }) as Recipe;
 /** A server that draws two pieces: one that all recipes share, one of the recipe's own; known ones are not sent. */
 function drawing({ body }: Asked): Response {
 	const { block } = body.recipe as { block: string };
-	if (block === 'impossible') return json({ title: 'draft refused', detail: 'No draft.', mend: '' }, 422);
+	if (block === 'impossible') return json({ title: 'draft refused', detail: 'No draft.', fix: '' }, 422);
 	const order = ['shared', block];
 	const pieces = order.filter((key) => !(body.known as string[]).includes(key)).map((key) => ({ key }));
 	return json({ order, pieces, titles: {} });

@@ -79,7 +79,7 @@
 		},
 		(failure, wish) => {
 			const problem = asProblem(failure);
-			error = `${spoken(problem.message)} ${spoken(problem.mend)}`;
+			error = `${spoken(problem.message)} ${spoken(problem.fix)}`;
 			wish.done(false);
 		},
 	);

@@ -8,7 +8,7 @@
 </script>
 
 <div class="note wrong" role="alert">
-	<p><strong>{spoken(problem.message)}</strong> {spoken(problem.mend)}</p>
+	<p><strong>{spoken(problem.message)}</strong> {spoken(problem.fix)}</p>
 	{#if children}<div class="deeds">{@render children()}</div>{/if}
 </div>
 

@@ -9,15 +9,15 @@
 		panel: Snippet;
 		problem: Problem | null;
 		/** What can be done about the problem. */
-		mending?: Snippet;
+		fixing?: Snippet;
 	}
-	let { table, panel, problem, mending }: Props = $props();
+	let { table, panel, problem, fixing }: Props = $props();
 </script>
 
 <div class="stage">
 	<div class="on-table">
 		{@render table()}
-		{#if problem}<div class="over"><ProblemNote {problem}>{@render mending?.()}</ProblemNote></div>{/if}
+		{#if problem}<div class="over"><ProblemNote {problem}>{@render fixing?.()}</ProblemNote></div>{/if}
 	</div>
 	<aside>{@render panel()}</aside>
 </div>

@@ -1,4 +1,4 @@
-<!-- Check: what does not agree and what would mend it; seams walked; the ease on the body. -->
+<!-- Check: what does not agree and what would fix it; seams walked; the ease on the body. -->
 <script lang="ts">
 	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
 	import { searchParams } from 'sv-router';

@@ -1,4 +1,4 @@
-<!-- The checks: what does not hold first, each with what would mend it; what is accepted, and why; then all that holds. -->
+<!-- The checks: what does not hold first, each with what would fix it; what is accepted, and why; then all that holds. -->
 <script lang="ts">
 	import type { Check, Half } from '../../lib/api/client';
 	import { ofRight } from '../../lib/desk/names.svelte';
@@ -32,7 +32,7 @@
 		return check.half === 'right' ? check.where.map(ofRight) : check.where;
 	}
 
-	function mend(kind: string, params: Record<string, unknown>, words: string, check: Check): void {
+	function fix(kind: string, params: Record<string, unknown>, words: string, check: Check): void {
 		const operation = operations.of(kind);
 		const half = operation?.sided ? (check.half as Half) : 'both';
 		const step = newStep(kind, params, { version: operation?.version, half, why: plain(check.words) });
@@ -80,13 +80,13 @@
 				{spoken(check.words)}
 				{#if check.verdict === 'accepted'}<em>Accepted: {check.reason}</em>{/if}
 				{#if check.verdict === 'fails' || check.verdict === 'warns'}
-					<em>{spoken(check.mend)}</em>
-					<p class="mends">
-						{#each check.mends as way, n (n)}
+					<em>{spoken(check.fix)}</em>
+					<p class="fixes">
+						{#each check.fixes as way, n (n)}
 							<button
 								class="button small"
 								disabled={desk.deeds.busy}
-								onclick={() => mend(way.kind, way.params, way.words, check)}>{spoken(way.words)}</button
+								onclick={() => fix(way.kind, way.params, way.words, check)}>{spoken(way.words)}</button
 							>
 						{/each}
 						<button class="button small quiet" onclick={() => (accepting = accepting === i ? null : i)}
@@ -155,7 +155,7 @@
 		font-style: normal;
 		color: var(--ink-soft);
 	}
-	.mends {
+	.fixes {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.3rem;

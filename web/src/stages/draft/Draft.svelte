@@ -74,7 +74,7 @@
 		/>
 		<UnderTheStyle />
 	{/snippet}
-	{#snippet mending()}
+	{#snippet fixing()}
 		{#each toRetake as symbol (symbol)}
 			<a class="button small" href={p('/jobs/:job/measure', { params: { job: desk.job!.id } })}
 				>Retake: {shelf.name(symbol)}</a

@@ -90,7 +90,7 @@
 					{#if laid && isLaid(school, way) && (laid.trial.problem || laid.trial.preview)}
 						<div class="difference" role="status">
 							{#if laid.trial.problem}
-								<p class="note">{spoken(laid.trial.problem.message)} {spoken(laid.trial.problem.mend)}</p>
+								<p class="note">{spoken(laid.trial.problem.message)} {spoken(laid.trial.problem.fix)}</p>
 							{:else if moved.length}
 								<p class="soft">Drawn under, in pencil. The lines lie apart by at most:</p>
 								<ol>

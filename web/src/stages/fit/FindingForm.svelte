@@ -253,7 +253,7 @@
 			</label>
 		{/each}
 		{#if refused}
-			<p class="note">{spoken(refused.failure)} {spoken(refused.mend)}</p>
+			<p class="note">{spoken(refused.failure)} {spoken(refused.fix)}</p>
 		{/if}
 		{#if followers.length}<p class="soft">Look also at: {followers.join(', ')}.</p>{/if}
 	{/if}

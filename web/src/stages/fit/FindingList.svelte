@@ -23,7 +23,7 @@
 	}
 
 	/** Apply the first remedy of a finding that was only recorded. */
-	async function mend(finding: Finding): Promise<void> {
+	async function fix(finding: Finding): Promise<void> {
 		const given = Object.fromEntries(
 			Object.entries(finding.given).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' as const }]),
 		);
@@ -72,7 +72,7 @@
 					{#if finding.remedy}
 						<span class="soft">{finding.remedy_title}{finding.applied ? '' : ' (taken back)'}</span>
 					{:else if editable}
-						<button class="button small" disabled={desk.deeds.busy} onclick={() => mend(finding)}
+						<button class="button small" disabled={desk.deeds.busy} onclick={() => fix(finding)}
 							>Change the paper</button
 						>
 					{:else}

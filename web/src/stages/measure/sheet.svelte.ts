@@ -253,7 +253,7 @@ export class SheetTaking {
 		);
 		const { problem, stopped } = this.advising;
 		if (problem?.offline) this.problem = problem;
-		// An unreadable entry is told where it stands; advice waits until it is mended.
+		// An unreadable entry is told where it stands; advice waits until it is fixed.
 		if (advice || problem) this.advice = advice;
 		else if (stopped) this.advice = null;
 	}

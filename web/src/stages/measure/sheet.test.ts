@@ -209,7 +209,7 @@ test('a sheet that could not be kept stays, with the problem; one that was is fo
 	sheet.type('bust_girth', 'wide');
 	answers = () =>
 		json(
-			{ title: 'unreadable measure', detail: 'Bust girth: “wide” is not a length.', mend: 'Type it again.' },
+			{ title: 'unreadable measure', detail: 'Bust girth: “wide” is not a length.', fix: 'Type it again.' },
 			422,
 		);
 	expect(await sheet.keep()).toBeNull();

@@ -109,7 +109,7 @@
 				>{/each}
 		</select>
 		{#if laid?.problem}
-			<p class="note">{spoken(laid.problem.message)} {spoken(laid.problem.mend)}</p>
+			<p class="note">{spoken(laid.problem.message)} {spoken(laid.problem.fix)}</p>
 		{:else if laid?.preview && !shared.length}
 			<p class="note">That pattern has no piece of the same name: nothing can be taken from it.</p>
 		{:else if other}

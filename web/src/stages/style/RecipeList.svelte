@@ -118,7 +118,7 @@
 						follows by itself, because of {stage.follows.map((uid) => `step ${number(uid)}`).join(', ')}
 					</p>
 					{#if stage.failure}
-						<p class="note">It cannot: {spoken(stage.failure)} {spoken(stage.mend)}</p>
+						<p class="note">It cannot: {spoken(stage.failure)} {spoken(stage.fix)}</p>
 					{/if}
 				</li>
 			{:else}
@@ -140,7 +140,7 @@
 					</div>
 					{#if stage.step.why}<p class="soft">“{stage.step.why}”</p>{/if}
 					{#if stage.failure}
-						<p class="note">Skipped: {spoken(stage.failure)} {spoken(stage.mend)}</p>
+						<p class="note">Skipped: {spoken(stage.failure)} {spoken(stage.fix)}</p>
 					{:else if stage.step.on && stage.sums.length}
 						<p class="soft figures">
 							{stage.sums

@@ -207,7 +207,7 @@
 	</p>
 	<!-- Below what is clicked: what is told while a step is tried must not move it from under the pointer. -->
 	{#if stage?.failure}
-		<p class="note" role="status">{spoken(stage.failure)} {spoken(stage.mend)}</p>
+		<p class="note" role="status">{spoken(stage.failure)} {spoken(stage.fix)}</p>
 	{:else if stage?.sums.length}
 		<dl class="sums figures">
 			{#each stage.sums as [what, amount, unit], i (i)}
