@@ -122,7 +122,7 @@ def _judged(found: Taken) -> ReadingReview:
 
 
 def _moved(against: int | None, body: Mapping[str, float]) -> list[DifferenceOut]:
-    """Return what moved beyond tolerance since an earlier sheet, of what both have."""
+    """Return the measures on both sheets that moved beyond tolerance since the earlier one."""
     if against is None:
         return []
     sheet = MeasureSheet.objects.filter(id=against).first()

@@ -22,7 +22,7 @@ def taken_of(key: str, entry: TakenIn) -> Taken | None:
 
 
 def all_taken(readings: Mapping[str, TakenIn]) -> dict[str, Taken]:
-    """Return all measures of which something is typed.
+    """Return every measure that has something typed in it.
 
     Raises:
         UnknownName, UnreadableMeasure: a reading is not one.

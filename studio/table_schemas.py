@@ -241,7 +241,7 @@ class MoveOut(BaseModel):
 
 
 class MovedByIn(BaseModel):
-    """A measure of which is asked what moves with it."""
+    """A measure, to ask what moves with it."""
 
     sheet: int
     recipe: RecipeDoc
@@ -373,7 +373,7 @@ class PurposeOut(BaseModel):
 
 
 class BlockOut(BaseModel):
-    """A block; `clothes` says what of the body, of which nothing is clothed twice; `used` are the measures it reads."""
+    """A block; `clothes` says which parts of the body it covers (none is covered twice); `used` are the measures it reads."""
 
     key: str
     title: str

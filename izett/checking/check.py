@@ -28,7 +28,7 @@ def tolerance(default: float, *, low: float, high: float, unit: str, meaning: st
 
 
 class Verdict(StrEnum):
-    """What a check says of one subject."""
+    """What a check says about one subject."""
 
     PASSES = "passes"
     WARNS = "warns"
@@ -145,7 +145,7 @@ def found_by(check: Check, garment: Garment) -> list[Finding]:
 
 
 def _on_half(finding: Finding) -> Finding:
-    """Return a finding about the right half's own things as one about that half, its things called as on either half."""
+    """Return a finding about the right half's own things as one about that half, under the names that both halves share."""
     found = [origin(name) for name in finding.where]
     if all(one.half is Half.BOTH for one in found):
         return finding

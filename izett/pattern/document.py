@@ -202,7 +202,7 @@ class Pattern:
         return {**{piece.name: piece.title.lower() for piece in self.pieces}, **self.titles}
 
     def title_of(self, name: str) -> str | None:
-        """Return what a thing is called in words, or None."""
+        """Return the title of a thing, or None."""
         return self.in_words.get(name)
 
     def find(self, vertex: str) -> Piece | None:

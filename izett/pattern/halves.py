@@ -1,6 +1,6 @@
 """The two halves of the body: a recipe describes one; here what differs between them becomes a left and a right.
 
-Both halves are worked in the same frame, drawn the same way round, and call their things alike. Laid together, what came
+Both halves are worked in the same frame, drawn the same way round, and use the same names. Laid together, what came
 out equal stays one: a pair, or a piece on the fold. What differs becomes a left and a right piece; a piece on the fold one
 whole piece. The right half's own things are then told apart by a mark that no step's name can have.
 """

@@ -207,7 +207,7 @@ class Piece:
         return found if found is not None else self.corners.get(self.aliases.get(vertex, vertex))
 
     def zone_of(self, lineage: str) -> Zone:
-        """Return what of the body one of its lines lies on: the edge's own zone, or else the piece's."""
+        """Return the zone of the body that one of its lines lies on: the edge's own, or else the piece's."""
         return next((e.zone for e in self.edges if e.lineage == lineage and e.zone is not None), self.zone)
 
     @property

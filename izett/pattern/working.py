@@ -195,7 +195,7 @@ class Working:
         return found
 
     def title_of(self, name: str) -> str | None:
-        """Return what a thing of the pattern before the step is called in words, or None."""
+        """Return the title of a thing of the pattern before the step, or None."""
         found: str | None = self._ask("title_of", name)
         return found
 

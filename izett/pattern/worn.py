@@ -1,4 +1,4 @@
-"""As worn: what of a pattern goes around the body, and how often it is cut. The one place that knows both.
+"""As worn: which parts of a pattern go around the body, and how often each is cut. The one place that knows both.
 
 Half a garment is drawn, and a sleeve stands for two: a piece says how often the garment has it (`Piece.times`), and here
 that is added up around the body, or around one arm. Only the outer layer counts: a lining, a facing or a pocket lies on
@@ -83,7 +83,7 @@ def _worn(pattern: Readable, part: Span) -> float:
 
 
 def place_width(pattern: Readable, place: str, half: Half = Half.LEFT) -> float:
-    """Return how wide a place that is no level is, cm: neck and wrist around, a shoulder along; 0 where there is none."""
+    """Return the width of a place that is not a level, cm: around the neck or wrist, along a shoulder; 0 where there is none."""
     if place == "neck":
         return _edges(pattern.with_role(Role.NECK), Role.NECK)
     if place == "wrist":

@@ -54,7 +54,7 @@ def meant(before: Working, after: Working, *, lies: str = "", only: str = "") ->
 
 
 def ratio_of(edge: float, sewn_to: float) -> Sum:
-    """Return the fullness of an edge (cm) as a ratio to what it is sewn to (cm), with the warning that it calls for."""
+    """Return the fullness of an edge (cm) as a ratio to the edge it is sewn to (cm), with any warning that calls for."""
     ratio = edge / sewn_to if sewn_to else 0.0
     if EASED_UP_TO < ratio < PLAIN_UNDER:
         return Sum(f"ratio (under {PLAIN_UNDER} a full style looks plain)", ratio, "")

@@ -216,7 +216,7 @@ def _length(run: Sequence[Edge]) -> float:
 
 
 def _with_diamond(corners: list[Point], by: Diamond, start: Point, *, towards_centre: bool) -> list[Point]:
-    """Return the corners of a cut with those of a dart within the piece, on the side that this part has of it."""
+    """Return the corners of a cut with those of a dart within the piece, on this part's side of it."""
     inner = min((by.left, by.right), key=lambda p: abs(p[0]))
     outer = by.right if inner is by.left else by.left
     through = [by.top, inner if towards_centre else outer, by.bottom]

@@ -76,7 +76,7 @@ def subject_of(pattern: Readable, kind: Kind, name: str, piece_name: str, fracti
 
 
 def _over_all(pattern: Readable, piece: Piece, span: Span, fraction: float) -> float:
-    """Return the share of a whole run of a share of what one piece has of it."""
+    """Return a share of one piece's part of a run as a share of the whole run."""
     chain = resolved(pattern, span)
     lengths = [span_length(holding(pattern, part.start), part) for part in chain]
     gone = 0.0

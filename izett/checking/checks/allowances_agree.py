@@ -18,7 +18,7 @@ class Params(CheckParams):
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
-    """Yield what the difference of the two allowances makes, all around, where the maker said them."""
+    """Yield how much the two allowances, where the maker gave them, change the garment all around."""
     machine = garment.pattern.machine
     if machine is None:
         return

@@ -30,7 +30,7 @@ ODD = {
 
 
 class Params(CheckParams):
-    """What a dart may differ and take in."""
+    """How far a dart's legs may differ, and how much it may take in."""
 
     legs: float = tolerance(0.1, low=0, high=0.5, unit="cm", meaning="difference of the two legs")
     intake: float = tolerance(5.0, low=2, high=8, unit="cm", meaning="largest waist dart before it is split")

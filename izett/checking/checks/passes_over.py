@@ -22,7 +22,7 @@ from izett.wording import cm
 
 
 class Params(CheckParams):
-    """What a ring may be smaller than what passes."""
+    """How much smaller a ring may be than what passes through it."""
 
     spare: float = tolerance(0.0, low=-3, high=5, unit="cm", meaning="ring, stretched, less what must pass")
 
@@ -33,7 +33,7 @@ WORDS = {"neck": "head", "hand": "hand", "waist": "hips"}
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
-    """Yield each closed ring with what it is larger than the part that must pass, unless an opening lies in it."""
+    """Yield each closed ring with how much larger it is than the part that must pass, unless it has an opening."""
     pattern = garment.pattern
     for ring in _rings(pattern):
         girth = next((garment.body[s] for s in PASSES[ring.key] if s in garment.body), None)

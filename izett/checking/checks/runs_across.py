@@ -90,7 +90,7 @@ def _at(seam: Seam, end: str) -> tuple[tuple[Span, ...], tuple[str, ...]]:
 
 
 def _places(pattern: Readable, seam: Seam) -> dict[str, str]:
-    """Return where both ends of a seam lie; where they are called alike, with what of the body they lie on."""
+    """Return where both ends of a seam lie; where both have the same name, with the zone that each lies on."""
     corners = {end: _at(seam, end)[1] for end in ("start", "end")}
     places = {end: _place(pattern, vertices, end) for end, vertices in corners.items()}
     if places["start"] != places["end"]:

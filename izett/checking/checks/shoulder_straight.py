@@ -16,7 +16,7 @@ from izett.wording import cm
 
 
 class Params(CheckParams):
-    """What a shoulder may differ from a straight slope."""
+    """How far a shoulder may leave a straight slope."""
 
     bent: float = tolerance(0.2, low=0.02, high=1, unit="cm", meaning="off the straight with the dart shut")
     least: float = tolerance(4.0, low=0, high=20, unit="°", meaning="flattest slope")

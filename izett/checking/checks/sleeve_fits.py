@@ -24,7 +24,7 @@ HALF_WAY = 0.42
 
 
 class Params(CheckParams):
-    """What a cap may have."""
+    """The ease, height, room and balance that a cap may have."""
 
     least_ease: float = tolerance(-1.05, low=-3, high=2, unit="cm", meaning="least cap ease")
     most_ease: float = tolerance(4.0, low=1, high=8, unit="cm", meaning="most cap ease of a cap that is not gathered")

@@ -15,7 +15,7 @@ from izett.wording import cm
 
 
 class Params(CheckParams):
-    """What a straight-cut piece may be off."""
+    """How far off a straight-cut piece may be."""
 
     angle: float = tolerance(0.2, low=0.01, high=2, unit="°", meaning="off the right angle at a corner")
     side: float = tolerance(0.1, low=0.01, high=1, unit="cm", meaning="difference of a gusset's sides")

@@ -234,7 +234,7 @@ def _direction(curve: Curve, along: float) -> Vector:
 
 
 def _with_circle(piece: Piece, apex: Point, radius: float | None) -> Piece:
-    """Return a panel with what lies on it of the bust circle."""
+    """Return a panel with its part of the bust circle."""
     if radius is None:
         return piece
     circle = [

@@ -97,7 +97,7 @@ def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
 
 
 def _notched(context: Context, after: Piece, before: Piece, dart: Intake, lineage: str) -> Piece:
-    """Return the piece with a notch at either side of what was the mouth, between which the tuck lies."""
+    """Return the piece with a notch at each end of the old mouth; the tuck lies between them."""
     span = run_of(context.garment, before, lineage)
     if span is None or not after.holds(span.start) or not after.holds(span.end):
         return after

@@ -221,7 +221,7 @@ def _ring_ends(piece: Piece, span: Span) -> tuple[str, str]:
 
 
 def _without(pattern: Working, seam: Seam, one: Span, two: Span) -> Working:
-    """Return the pattern without what of a seam was closed; what is left of it is still sewn."""
+    """Return the pattern without the closed part of a seam; the rest is still sewn."""
     gone = {one, two}
     first, second = (tuple(span for span in side if span not in gone) for side in seam.sides)
     if not first and not second:

@@ -93,7 +93,7 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
         return refitted(neighbour.curve, end=spot) if seam_first else refitted(neighbour.curve, start=spot)
 
     def raised(aside: float) -> Point:
-        """Return the corner so far up that the seam has grown, and so far out."""
+        """Return the corner raised by as much as the seam has grown, and moved out as far."""
         beside = add(lower.start, scale(out, aside))
         wanted = neighbour.curve.length + params.amount
         far = root(lambda by: grown(add(beside, scale(up, by))).length - wanted, -params.amount, 2 * params.amount)

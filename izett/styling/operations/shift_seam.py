@@ -137,7 +137,7 @@ def _run(pattern: Working, seam: Seam, side: int) -> _Run:
 
 @dataclass(frozen=True, slots=True)
 class _Part:
-    """What is cut off a neighbouring line, walked from the seam's old corner to its new one, and what is kept of it."""
+    """The part cut off a neighbouring line, walked from the seam's old corner to its new one, and the part kept."""
 
     curve: Curve
     kept: Edge

@@ -64,7 +64,7 @@ def _below(context: Context) -> list[Piece]:
 
 
 def _gaining(piece: Piece, up: float) -> Piece:
-    """Return a piece below the waist with what the bodice lost: each corner runs on along the line that ends there."""
+    """Return a piece below the waist that gains what the bodice lost: each corner runs on along the line that ends there."""
     moves: dict[str, Point] = {}
     for before, edge, after in _waist_edges(piece):
         if before.role is not Role.WAIST:
