@@ -8,10 +8,11 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from izett.pattern.document import PLACES
-from izett.pattern.facts import Half, Role, Zone
-from izett.pattern.halves import of_right, on_half
+from izett.pattern.facts import Half, Zone
+from izett.pattern.halves import marked, of_right, on_half
+from izett.pattern.piece import Piece
 from izett.pattern.working import Readable
-from izett.pattern.worn import LIMBS, around, halves_of, height_of, hem_width, is_body, place_width, width
+from izett.pattern.worn import LIMBS, around, halves_of, height_of, hem_width, is_body, narrowest, place_width, width
 
 #: cm. How far from what is wanted an ease is still as meant, and from where on it is tight or loose.
 AS_MEANT, FAR = 1.0, 3.0
@@ -121,25 +122,26 @@ def _local(pattern: Readable, body: Mapping[str, float]) -> Iterator[Place]:
         (Zone.FRONT, "across_front", "Across the front"),
         (Zone.BACK, "across_back", "Across the back"),
     ):
-        narrow = [
-            min(p[0] for p in e.curve.flattened())
-            for piece in pattern.in_zone(zone)
-            if is_body(piece)
-            for e in piece.edges
-            if e.role is Role.ARMHOLE
-        ]
-        if narrow and symbol in body:
-            yield _place(symbol, label, str(zone), 2 * min(narrow), body[symbol], LOCAL[symbol] * bust)
+        narrow = narrowest(pattern, zone) if symbol in body else 0.0
+        if narrow > 0:
+            yield _place(symbol, label, str(zone), narrow, body[symbol], LOCAL[symbol] * bust)
     shoulder = place_width(pattern, "shoulder")
     if shoulder and "shoulder_length" in body:
         wanted = _wanted(pattern, "shoulder")
         yield _place("shoulder", "Shoulder", "both", shoulder, body["shoulder_length"], wanted)
-    for piece in pattern.in_zone(Zone.FRONT):
-        apex = piece.marks.get("apex")
-        if apex is not None and "apex_span" in body:
-            yield _place("apex_span", "Between the bust points", "front", 2 * apex[0], body["apex_span"], 0.0)
-        lines = [line for line in piece.lines if line.level == "bust"]
-        if lines and "front_bust_arc" in body and is_body(piece):
-            drawn = sum(p.level("bust") * p.times for p in pattern.of_part(piece.part))
-            yield _place("front_bust_arc", "Front bust arc", "front", drawn, body["front_bust_arc"], bust / 2)
-            break
+    front = [piece for piece in pattern.in_zone(Zone.FRONT) if is_body(piece)]
+    span = next((found for piece in front if (found := _between_points(piece)) is not None), None)
+    if span is not None and "apex_span" in body:
+        yield _place("apex_span", "Between the bust points", "front", span, body["apex_span"], 0.0)
+    arc = sum(piece.level("bust") * piece.times for piece in front)
+    if arc and "front_bust_arc" in body:
+        yield _place("front_bust_arc", "Front bust arc", "front", arc, body["front_bust_arc"], bust / 2)
+
+
+def _between_points(piece: Piece) -> float | None:
+    """Return how far (cm) the bust points lie apart; None where the piece has none."""
+    points = marked(piece, "apex")
+    if not points:
+        return None
+    # A half is drawn with its centre upright at 0; a whole piece has both points.
+    return 2 * abs(points[0][0]) if len(points) == 1 else max(p[0] for p in points) - min(p[0] for p in points)

@@ -51,6 +51,11 @@ def origin(name: str) -> Origin:
     return Origin(Half.RIGHT if own != name else Half.BOTH, own)
 
 
+def marked(piece: Piece, mark: str) -> tuple[Point, ...]:
+    """Return the places of a mark on a piece: one, or one on each half of a whole piece."""
+    return tuple(place for key, place in piece.marks.items() if origin(key).name == mark)
+
+
 def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
     """Return one whole piece of two halves that lie on the fold, the right one turned over and laid against it.
 
@@ -88,7 +93,9 @@ def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
         edges=tuple(ring),
         darts=(*left.darts, *turned.darts),
         diamonds=(*left.diamonds, *turned.diamonds),
-        marks=MappingProxyType({**turned.marks, **left.marks}),
+        marks=MappingProxyType(
+            {**{of_right(k): p for k, p in zip(right.marks, turned.marks.values(), strict=True)}, **left.marks}
+        ),
         lines=(*left.lines, *turned.lines),
         notches=(*left.notches, *(replace(n, span=on_whole(n.span)) for n in turned.notches)),
         aliases=MappingProxyType(aliases),

@@ -5,13 +5,15 @@ that is added up around the body, or around one arm. Only the outer layer counts
 the same body.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from izett.errors import ReferenceLost
+from izett.geometry.point import Point
 from izett.pattern.document import PLACES, Seam
 from izett.pattern.facts import CENTRE_LINES, Half, Layer, Region, Role, SeamKind, Zone
 from izett.pattern.piece import Piece, Span
+from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 
@@ -182,14 +184,45 @@ def around(pattern: Readable, height: float) -> float:
     return sum(across(piece, height) * piece.times for piece in pattern.pieces if is_body(piece))
 
 
+def narrowest(pattern: Readable, zone: Zone) -> float:
+    """Return how wide the front or the back is where its armholes come nearest to each other, cm, straight across.
+
+    Read on the pieces that run from armhole to centre, or from one armhole to the other; 0 where there are none.
+    """
+    return sum(_narrowest(piece) * piece.times for piece in pattern.in_zone(zone) if is_body(piece))
+
+
+_narrow: Remembered[float] = Remembered()
+
+
+def _narrowest(piece: Piece) -> float:
+    return _narrow.of(piece, (), lambda: _from_hole(piece))
+
+
+def _from_hole(piece: Piece) -> float:
+    holes = [edge.curve.flattened() for edge in piece.edges if edge.role is Role.ARMHOLE]
+    centre = [edge.curve.flattened() for edge in piece.edges if edge.role in CENTRE_LINES]
+    if piece.is_whole:
+        # Its other armhole lies on the other side of its middle.
+        middle = sum(x for line in holes for x, _ in line) / max(sum(map(len, holes)), 1)
+        centre = [line for line in holes if sum(x for x, _ in line) / len(line) < middle]
+        holes = [line for line in holes if line not in centre]
+    found = (abs(x - at) for line in holes for x, y in line for at in _crossed(centre, y))
+    return min(found, default=0.0)
+
+
+def _crossed(lines: Iterable[Sequence[Point]], height: float) -> Iterator[float]:
+    """Yield where lines cross a height: x in cm. Half open, so that a corner at that very height counts once."""
+    for line in lines:
+        for a, b in pairwise(line):
+            if (a[1] <= height) != (b[1] <= height):
+                yield a[0] + (b[0] - a[0]) * (height - a[1]) / (b[1] - a[1])
+
+
 def across(piece: Piece, height: float) -> float:
     """Return how much paper lies straight across a piece at a height, cm; what darts take in is left out."""
     points = piece.outline()
-    xs = sorted(
-        a[0] + (b[0] - a[0]) * (height - a[1]) / (b[1] - a[1])
-        for a, b in pairwise([*points, points[0]])
-        if (a[1] - height) * (b[1] - height) < 0
-    )
+    xs = sorted(_crossed([[*points, points[0]]], height))
     return sum(b - a for a, b in zip(xs[::2], xs[1::2], strict=False)) - sum(
         d.intake for d in piece.diamonds if min(d.top[1], d.bottom[1]) < height < max(d.top[1], d.bottom[1])
     )

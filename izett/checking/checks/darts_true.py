@@ -6,12 +6,13 @@ Common practice, no single source.
 
 from collections.abc import Iterator
 from functools import partial
-from math import atan2, degrees
+from math import atan2, degrees, inf
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
 from izett.pattern.facts import CENTRE_LINES, Role, SeamKind, Zone
+from izett.pattern.halves import marked
 from izett.pattern.naming import readable
 from izett.pattern.paper import broken_across
 from izett.pattern.piece import Intake, Piece, Span, dart_angle, mouth_width
@@ -79,12 +80,11 @@ def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
         true = (Fix("True the line across it", "true_dart", {"dart": dart.name}),)
         off = degrees(broken)
         yield Finding(Verdict.WARNS, (dart.name,), off, params.across, unit="°", aspect="across", fixes=true)
-    apex = piece.marks.get("apex")
     tip = piece.vertex(dart.tip)
-    if dart.family == "bust" and apex is not None and distance(tip, apex) < params.set_back:
-        more = round(params.set_back - distance(tip, apex) + 0.05, 2)
+    near = min((distance(tip, apex) for apex in marked(piece, "apex")), default=inf)
+    if dart.family == "bust" and near < params.set_back:
+        more = round(params.set_back - near + 0.05, 2)
         back = (Fix("Set the tip back", "aim_dart", {"dart": dart.name, "set_back": more}),)
-        near = distance(tip, apex)
         yield Finding(
             Verdict.WARNS, (dart.name,), near, params.set_back, aspect="set_back", fixes=back, worse=Worse.LESS
         )

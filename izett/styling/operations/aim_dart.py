@@ -16,6 +16,7 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
 from izett.pattern.facts import Role, SeamKind
+from izett.pattern.halves import origin
 from izett.pattern.piece import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
@@ -45,10 +46,13 @@ def apply(params: AimDart, context: Context) -> Outcome:
     piece, darts = context.darts(params.dart)
     shift = (params.outwards, params.upwards)
     aims = {dart.name: add(dart.pivot, shift) for dart in darts}
-    if any(dart.family == "bust" for dart in darts) and "apex" in piece.marks:
+    bust = next((dart for dart in darts if dart.family == "bust"), None)
+    apexes = [key for key in piece.marks if origin(key).name == "apex"]
+    if bust is not None and apexes:
+        own = min(apexes, key=lambda key: distance(piece.marks[key], bust.pivot))
         piece = replace(
             piece,
-            marks={**piece.marks, "apex": add(piece.marks["apex"], shift)},
+            marks={**piece.marks, own: add(piece.marks[own], shift)},
             lines=_parted(piece.lines, darts[0].pivot, params.outwards),
         )
     for name, aim in aims.items():

@@ -14,10 +14,10 @@ from izett.files.recipe_json import RecipeDoc
 from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import distance
 from izett.pattern.facts import Half
-from izett.pattern.halves import origin
+from izett.pattern.halves import marked, origin
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.worn import width
-from izett.recipe.model import Recipe, Step
+from izett.recipe.model import Recipe, Section, Step
 from tests.bodies import with_hips
 from tests.garments import BODY, DRESS, DRESS_BLOCKS
 
@@ -182,6 +182,43 @@ def test_halves_drafted_apart_are_checked_against_their_own_half_of_the_body(eva
     assert {place.label for place in places.values()} == {"Upper arm, left", "Upper arm, right"}
     # What goes around the whole body is judged by both halves of it.
     assert evaluation.body["bicep_girth"] == 29.5
+
+
+def local_widths(evaluation):
+    keys = ("across_front", "across_back", "apex_span", "front_bust_arc")
+    return {p.key: p.pattern for p in ease_map(evaluation.pattern, evaluation.body) if p.key in keys}
+
+
+@pytest.mark.parametrize("half", [Half.LEFT, Half.RIGHT])
+@pytest.mark.parametrize("styled", [(), DRESS], ids=["block", "dress"])
+def test_local_widths_are_read_on_left_right_and_whole_pieces_as_on_half_ones(evaluator, half, styled):
+    taken = {**BODY, "across_front": 32.0, "across_back": 35.0, "apex_span": 18.5, "front_bust_arc": 48.0}
+
+    def of(*fits):
+        steps = (*fits, *(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(styled)))
+        return evaluator.evaluate(Recipe("bodice", taken, also=("sleeve", "skirt"), steps=steps))
+
+    plain = local_widths(of())
+    assert set(plain) == {"across_front", "across_back", "apex_span", "front_bust_arc"}
+    at_side = Step("fit", "change_side", {"underarm": 0.5, "waist": 0.5}, section=Section.FIT, half=half)
+    assert local_widths(of(at_side)) == pytest.approx(
+        {**plain, "front_bust_arc": plain["front_bust_arc"] + 0.5}, abs=0.05
+    )
+    wider = {"part": "back", "amount": 0.4, "surplus": "ease"}
+    across = Step("fit", "widen_across", wider, section=Section.FIT, half=half)
+    assert local_widths(of(across)) == pytest.approx({**plain, "across_back": plain["across_back"] + 0.4}, abs=0.05)
+
+
+@pytest.mark.parametrize("half", [Half.LEFT, Half.RIGHT])
+def test_a_whole_piece_has_the_bust_point_of_each_half(evaluator, half):
+    """A dart aimed at its point on one half pokes there, and on the other half not."""
+    set_back = Step("fit", "aim_dart", {"dart": "front.bust", "set_back": -3.0}, section=Section.FIT, half=half)
+    evaluation = evaluator.evaluate(Recipe("bodice", BODY, steps=(set_back,)))
+    front = evaluation.pattern.piece("bodice_front")
+    (left, _), (right, _) = sorted(marked(front, "apex"))
+    assert front.is_whole and left == pytest.approx(-right)
+    poking = [r.finding.half for r in evaluation.results if r.finding.aspect == "set_back"]
+    assert poking == [half if half is Half.RIGHT else Half.BOTH]
 
 
 def test_measures_taken_left_and_right_draft_the_halves_apart_on_wish(evaluator):
