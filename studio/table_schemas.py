@@ -80,7 +80,7 @@ class SumOut(BaseModel):
     unit: str
     state: str
     value: float
-    formula: str
+    written: str
     worked: str
     condition: str
     residual: float

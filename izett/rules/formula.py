@@ -107,6 +107,15 @@ class Formula:
             for i, part in enumerate(self._template)
         )
 
+    @property
+    def written(self) -> str:
+        """The formula as one writes it on paper, with its symbols in words.
+
+        >>> Formula.parse("clamp(bust_girth - high_bust_girth, 0, 20) / 2").written
+        '(bust girth − high bust girth held within 0 and 20) ÷ 2'
+        """
+        return "".join(part if i % 2 == 0 else part.replace("_", " ") for i, part in enumerate(self._template))
+
 
 def _template(tree: ast.Expression) -> tuple[str, ...]:
     """Return the formula as written on paper, cut at its symbols: text, symbol, text, … text."""

@@ -30,7 +30,7 @@ class SumLine:
         symbol, label, group, unit: what it is.
         state: where the value comes from.
         value: in `unit`.
-        formula: the rule's text; empty for what was taken or chosen.
+        formula, written: the rule's text, and as one writes it on paper; empty for what was taken or chosen.
         worked: the formula with the numbers put in.
         condition: for a found value, what it was found to meet.
         residual: by how much the condition is missed, in `unit`.
@@ -48,6 +48,7 @@ class SumLine:
     state: State
     value: float
     formula: str = ""
+    written: str = ""
     worked: str = ""
     condition: str = ""
     residual: float = 0.0
@@ -238,6 +239,7 @@ class Worksheet(dict[str, float]):
             state,
             self[rule.symbol],
             formula=way.formula.text if state is not State.TAKEN else "",
+            written=way.formula.written if state is not State.TAKEN else "",
             worked=way.formula.worked(self) if by_rule else "",
             reason=self.reason(rule.symbol, rule.reason),
             source=rule.source,

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { names } from './desk/names.svelte';
-import { day, inWords, lineName, OUTCOMES, pencil } from './words';
+import { day, lineName, OUTCOMES, pencil } from './words';
 
 test('lines are named in words', () => {
 	expect(lineName('back.armhole')).toBe('back armhole');
@@ -23,11 +23,4 @@ test('each round has its own pencil, and the fifth begins again', () => {
 
 test('every outcome has words', () => {
 	expect(Object.keys(OUTCOMES)).toEqual(['solved', 'better', 'same', 'worse', 'not_looked_at']);
-});
-
-test('a rule is read as it is written on paper', () => {
-	expect(inWords('back_neck_width * neck_rise_share')).toBe('back neck width × neck rise share');
-	expect(inWords('(hip_girth + hip_ease) / 4 - front_hip_less')).toBe(
-		'(hip girth + hip ease) ÷ 4 - front hip less',
-	);
 });

@@ -18,11 +18,6 @@ export function lineName(name: string): string {
 	return words.replaceAll('.', ' ').replaceAll('_', ' ');
 }
 
-/** Return a rule as it is written on paper: 'back neck width × neck rise share'. */
-export function inWords(formula: string): string {
-	return formula.replaceAll('_', ' ').replaceAll('*', '×').replaceAll(' / ', ' ÷ ');
-}
-
 /** Return a date as it is read. */
 export function day(text: string): string {
 	return new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });

@@ -1739,7 +1739,7 @@ export interface components {
         };
         /**
          * BlockOut
-         * @description A block; `clothes` says what of the body, of which nothing is clothed twice; `used` are the measures it reads.
+         * @description A block; `clothes` says which parts of the body it covers (none is covered twice); `used` are the measures it reads.
          */
         BlockOut: {
             /** Key */
@@ -3139,8 +3139,8 @@ export interface components {
             state: string;
             /** Value */
             value: number;
-            /** Formula */
-            formula: string;
+            /** Written */
+            written: string;
             /** Worked */
             worked: string;
             /** Condition */
@@ -3218,7 +3218,7 @@ export interface components {
         };
         /**
          * MovedByIn
-         * @description A measure of which is asked what moves with it.
+         * @description A measure, to ask what moves with it.
          */
         MovedByIn: {
             /** Sheet */

@@ -4,7 +4,7 @@
 	import { onDestroy } from 'svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import { reading, show, spoken } from '../../lib/units.svelte';
-	import { inWords, lineName } from '../../lib/words';
+	import { lineName } from '../../lib/words';
 	import { hiddenAt, inOrder, settledBy } from './byHand';
 
 	interface Props {
@@ -88,7 +88,7 @@
 		<h2>{step.label}</h2>
 		<p class="value figures">{value}</p>
 		{#if step.worked}<p class="figures">{step.worked}</p>{/if}
-		{#if step.formula && !step.worked}<p class="figures">{inWords(step.formula)}</p>{/if}
+		{#if step.written && !step.worked}<p class="figures">{step.written}</p>{/if}
 		{#if step.condition}<p>Found so that {spoken(step.condition)}.</p>{/if}
 		{#if step.reason}<p class="soft">{spoken(step.reason)}</p>{/if}
 		{#if drawn.length}

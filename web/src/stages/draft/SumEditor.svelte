@@ -8,7 +8,6 @@
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { allRead } from '../../lib/parts/reads';
 	import { shown, spoken } from '../../lib/units.svelte';
-	import { inWords } from '../../lib/words';
 
 	interface Props {
 		sum: Sum;
@@ -62,7 +61,7 @@
 	}}
 >
 	{#if sum.reason}<p class="soft">{spoken(sum.reason)}</p>{/if}
-	{#if sum.formula}<p class="soft figures">The rule: {inWords(sum.formula)}</p>{/if}
+	{#if sum.written}<p class="soft figures">The rule: {sum.written}</p>{/if}
 	<p class="soft">Where it comes from: {sum.source || 'common practice, no single source'}.</p>
 	<NumberField label="Set to" {value} unit={sum.unit} onvalue={(found) => (value = found)} autofocus />
 	<label for="{id}-why">Because</label>

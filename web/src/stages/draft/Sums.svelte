@@ -8,7 +8,6 @@
 	import { asUsual } from '../../lib/desk/recipe';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { reading, show, spoken } from '../../lib/units.svelte';
-	import { inWords } from '../../lib/words';
 
 	import HouseRules from './HouseRules.svelte';
 	import SumEditor from './SumEditor.svelte';
@@ -68,7 +67,7 @@
 	function working(sum: Sum): string {
 		if (sum.worked) return sum.worked;
 		if (sum.state === 'overridden' || sum.state === 'house')
-			return sum.formula ? `in place of ${inWords(sum.formula)}. ${sum.reason}` : sum.reason;
+			return sum.written ? `in place of ${sum.written}. ${sum.reason}` : sum.reason;
 		if (sum.condition) return `so that ${sum.condition}; off by ${sum.residual.toFixed(3)}`;
 		return sum.state === 'chosen' ? sum.reason : '';
 	}

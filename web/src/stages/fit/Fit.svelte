@@ -197,8 +197,10 @@
 		top: 2.1rem;
 		right: 0.6rem;
 		display: flex;
-		gap: 1.2rem;
+		flex-direction: column;
+		max-width: 60%;
 		padding: 0.2rem 0.7rem;
+		font-size: 0.92rem;
 		background: var(--paper);
 		border: 1px solid var(--rule);
 		border-radius: var(--radius-base);

@@ -127,7 +127,7 @@
 		<table class="figures">
 			<tbody>
 				{#each sheet.review.derived as d (d.key)}
-					<tr title={d.formula.replaceAll('_', ' ')}><td>{d.name}</td><td>{shown(d.cm)}</td></tr>
+					<tr title={d.formula}><td>{d.name}</td><td>{shown(d.cm)}</td></tr>
 				{/each}
 			</tbody>
 		</table>
