@@ -20,7 +20,8 @@ from izett.geometry.tolerance import FLATNESS
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, Zone
 from izett.pattern.remembered import Remembered
 
-_outlines: Remembered[list[Point]] = Remembered()
+#: Of the pieces of a garment or two, at both fineness: points take room.
+_outlines: Remembered[list[Point]] = Remembered(most=128)
 
 
 @dataclass(frozen=True, slots=True)

@@ -267,8 +267,8 @@ class Evaluator:
             # What was taken and no block reads is known of the body all the same.
             return found, ChainMap(dict(recipe.measures_of(side)), cast("dict[str, float]", found.values))
 
-        key = _key("draft", izett.__version__, recipe.drafted_from(side))
-        drafted: tuple[Draft, Mapping[str, float]] = self.memory.kept(owner, key, work)
+        key = _key(izett.__version__, recipe.drafted_from(side))
+        drafted: tuple[Draft, Mapping[str, float]] = self.memory.kept(owner, "draft", key, work)
         return drafted
 
     def _draft(self, recipe: Recipe, half: Half) -> Draft:
@@ -313,7 +313,7 @@ class Evaluator:
             garment = Garment(Working(pattern, record), RecordedBody(body, record))
             return record, tuple(found_by(check, garment))
 
-        found: tuple[Finding, ...] = self.memory.read(owner, ("check", check.key), (pattern, pattern, body), work)
+        found: tuple[Finding, ...] = self.memory.read(owner, ("check", check.key), None, (pattern, pattern, body), work)
         return found
 
     def forget(self) -> None:
@@ -371,7 +371,9 @@ class _HalvesWorked:
         after = self._laid(step, worked, left, right)
         if isinstance(after, IzettError):
             return replace(skipped, read=read, failure=after)
-        sums = tuple(line._replace(what=in_titles(line.what, *after)) for line in _sums(worked, step.half))
+        sums = tuple(
+            line.plainly._replace(what=in_titles(line.plainly.what, *after)) for line in _sums(worked, step.half)
+        )
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(skipped.words, titles_of(*after))
         asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))
@@ -403,8 +405,8 @@ class _HalvesWorked:
             context = Context.before(step.uid, own, body, self.evaluator.catalogue.operations, other=other)
             return context.record, _acted(operation, params, context)
 
-        key = _key(step.kind, operation.version, step.params, step.uid, step.version)
-        found: _Worked = self.evaluator.memory.read(self.owner, key, (own, other, body), work)
+        of = (step.kind, operation.version, step.uid, step.version)
+        found: _Worked = self.evaluator.memory.read(self.owner, of, _key(step.params), (own, other, body), work)
         return found
 
     def _laid(

@@ -14,7 +14,7 @@ from izett.pattern.document import Pattern
 from izett.pattern.record import Record
 
 #: What one step, one check or one draft came to is remembered so often: with other amounts before it, for either half.
-VARIANTS = 6
+VARIANTS = 8
 #: Steps, checks and drafts of one owner; a garment of thirty steps has about sixty.
 MOST_PER_OWNER = 400
 MOST_OWNERS = 64
@@ -30,6 +30,7 @@ HALVES = 2
 class _Entry:
     """A result with what was read for it, and the garments for which it was given last: for those no question is asked."""
 
+    params: Hashable
     record: Record | None
     result: Any
     given: tuple[Before, ...] = ()
@@ -63,46 +64,57 @@ class Memory:
         """The number of results that are remembered."""
         return sum(len(entries) for shelf in self._shelves.values() for entries in shelf.known.values())
 
-    def kept(self, owner: Hashable, of: Hashable, work: Callable[[], Any]) -> Any:
-        """Return a result that depends on nothing but what it is of."""
-        for entry in self._entries(owner, of):
-            return entry.result
-        return self._keep(owner, of, _Entry(None, work())).result
+    def kept(self, owner: Hashable, of: Hashable, params: Hashable, work: Callable[[], Any]) -> Any:
+        """Return a result that depends on nothing but its parameters."""
+        for entry in self._entries(owner, of, params):
+            return self._used(owner, of, entry).result
+        return self._keep(owner, of, _Entry(params, None, work())).result
 
     def read(
         self,
         owner: Hashable,
         of: Hashable,
+        params: Hashable,
         before: Before,
         work: Callable[[], tuple[Record, Any]],
     ) -> Any:
         """Return a result for the garment before it: one that is known where every question has the same answer today.
 
         Args:
-            owner, of: whose it is, and what it is of.
+            owner, of: whose it is, and what it is of: a step, a check.
+            params: with what parameters it is worked; a step that is pulled to and fro stays one step.
             before: the half that is worked, the other half, and the body.
             work: works it, and returns with the result what was read for it.
         """
-        entries = self._entries(owner, of)
+        entries = self._entries(owner, of, params)
         for entry in entries:
             if entry.is_of(before):
-                return entry.result
+                return self._used(owner, of, entry).result
         for entry in entries:
             if entry.record is not None and entry.record.holds(*before):
-                return entry.give(before)
+                return self._used(owner, of, entry).give(before)
         for entry in entries:
             # Only of what was given last the garment is kept: it holds on to every piece.
             entry.given = ()
-        return self._keep(owner, of, _Entry(*work())).give(before)
+        return self._keep(owner, of, _Entry(params, *work())).give(before)
 
-    def _entries(self, owner: Hashable, of: Hashable) -> list[_Entry]:
+    def _entries(self, owner: Hashable, of: Hashable, params: Hashable) -> list[_Entry]:
         with self._lock:
             shelf = self._shelves.get(owner)
             if shelf is None or of not in shelf.known:
                 return []
             self._shelves.move_to_end(owner)
             shelf.known.move_to_end(of)
-            return list(shelf.known[of])
+            return [entry for entry in shelf.known[of] if entry.params == params]
+
+    def _used(self, owner: Hashable, of: Hashable, entry: _Entry) -> _Entry:
+        """Put an entry first: the one unused for longest goes when there are too many."""
+        with self._lock:
+            shelf = self._shelves.get(owner)
+            known = shelf.known.get(of, []) if shelf is not None else []
+            if any(entry is other for other in known[1:]):
+                known[:] = [entry, *(other for other in known if other is not entry)]
+        return entry
 
     def _keep(self, owner: Hashable, of: Hashable, entry: _Entry) -> _Entry:
         with self._lock:

@@ -3,6 +3,7 @@
 A step reaches the garment only through its `Context`: what it asks is kept with the answers, what it changes is returned.
 """
 
+import re
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -224,6 +225,22 @@ class Sum(NamedTuple):
     value: float
     unit: str = "cm"
     both: bool = False
+
+    @property
+    def plainly(self) -> "Sum":
+        """The line as one says it: shorter by 2, not longer by −2.
+
+        >>> Sum("longer at the tip", -2.0).plainly
+        Sum(what='shorter at the tip', value=2.0, unit='cm', both=False)
+        """
+        said = _COMPARED.search(self.what)
+        if self.value >= 0 or said is None:
+            return self
+        return self._replace(what=self.what.replace(said[0], _OPPOSITES[said[0]], 1), value=-self.value)
+
+
+_OPPOSITES = {"longer": "shorter", "wider": "narrower", "lower": "higher", "higher": "lower", "up": "down"}
+_COMPARED = re.compile(rf"\b({'|'.join(_OPPOSITES)})\b")
 
 
 @dataclass(frozen=True, slots=True)

@@ -66,8 +66,8 @@ def apply(params: ShapeHem, context: Context) -> Outcome:
         pattern,
         (
             Sum("longer at the centre front", params.front),
-            Sum("at the sides", params.side),
-            Sum("at the centre back", params.back),
+            Sum("longer at the sides", params.side),
+            Sum("longer at the centre back", params.back),
         ),
     )
 
