@@ -99,7 +99,7 @@ def test_a_sum_is_set_with_its_reason_made_a_house_rule_and_put_back(tab):
     panel(page, "Sums")
     row = page.locator("[data-sum=back_neck_width]")
     row.get_by_role("button", name="Change: Back neck width").click()
-    row.get_by_text("The rule: neck girth ÷ 5 - neck width less").wait_for()
+    row.get_by_text("The rule: neck girth ÷ 5 − neck width less").wait_for()
     row.get_by_label("Set to").fill("3 in")
     row.get_by_role("button", name="For this job").click()
     row.get_by_text("Write a word on why").wait_for()
