@@ -210,7 +210,7 @@ def advised(ask: Callable[..., dict], job: dict, n: int) -> float:
     work = ask("POST", "/api/measures/advice", body)
     while work["state"] in ("waiting", "running"):
         time.sleep(0.02)
-        work = ask("GET", f"/api/work/{work['uid']}")
+        work = ask("GET", f"/api/long-work/{work['uid']}")
     assert work["state"] == "done", work
     return (time.perf_counter() - began) * 1e3
 

@@ -78,9 +78,8 @@ class Curve:
         """The length along the curve in cm."""
         if isnan(self._length):
             points = self.points
-            straight = len(points) == 2
-            found = distance(*points) if straight else sum([_cubic_length(cubic) for cubic in self.cubics()])
-            object.__setattr__(self, "_length", found)
+            drawn = sum([_cubic_length(c) for c in self.cubics()]) if len(points) > 2 else distance(*points)
+            object.__setattr__(self, "_length", drawn)
         return self._length
 
     @property

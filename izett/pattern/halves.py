@@ -143,13 +143,10 @@ def joined(left: Pattern, right: Pattern) -> Pattern:
     """
     if left is right:
         return left
-    _, together = _joined.of(left, id(right), lambda: (right, _laid_together(left, right)))
-    return together
+    return _joined.of(left, (), lambda: _laid_together(left, right), beside=right)
 
 
-#: Of two halves that stay the same objects, what they come to stays the same; the right one is kept beside it, so that
-#: no other takes its place.
-_joined: Remembered[tuple[Pattern, Pattern]] = Remembered(most=64)
+_joined: Remembered[Pattern] = Remembered(most=64)
 
 
 def _laid_together(left: Pattern, right: Pattern) -> Pattern:

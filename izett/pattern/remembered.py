@@ -15,17 +15,24 @@ class Remembered(Generic[T]):
     """
 
     def __init__(self, most: int = 2048) -> None:
-        self._known: OrderedDict[tuple[Hashable, int], tuple[object, T]] = OrderedDict()
+        self._known: OrderedDict[tuple[Hashable, int, int], tuple[object, object, T]] = OrderedDict()
         self._most = most
 
-    def of(self, read: object, key: Hashable, work: Callable[[], T]) -> T:
-        """Return what `work` gives for an object that does not change, under a key: worked once for the same object."""
-        at = (key, id(read))
+    def of(self, read: object, key: Hashable, work: Callable[[], T], *, beside: object = None) -> T:
+        """Return what `work` gives for an object that does not change, under a key: worked once for the same object.
+
+        Args:
+            read, key: the object, and what is asked of it.
+            work: gives the answer.
+            beside: another object on which the answer depends.
+        """
+        at = (key, id(read), id(beside))
         known = self._known.get(at)
-        if known is not None and known[0] is read:
-            return known[1]
+        # Both are kept with the answer: while it stands, no other object can have their identities.
+        if known is not None:
+            return known[2]
         result = work()
-        self._known[at] = (read, result)
+        self._known[at] = (read, beside, result)
         if len(self._known) > self._most:
             self._known.popitem(last=False)
         return result

@@ -193,8 +193,8 @@ class Evaluator:
     def __init__(self, catalogue: Catalogue, *, memory: Memory | None = None) -> None:
         self.catalogue = catalogue
         self.memory = memory if memory is not None else Memory()
-        self._bodies: Remembered[tuple[Mapping[str, float], Mapping[str, float]]] = Remembered(most=MOST_GARMENTS)
-        self._results: Remembered[tuple[Mapping[str, float], tuple[Result, ...]]] = Remembered(most=MOST_GARMENTS)
+        self._bodies: Remembered[Mapping[str, float]] = Remembered(most=MOST_GARMENTS)
+        self._results: Remembered[tuple[Result, ...]] = Remembered(most=MOST_GARMENTS)
 
     def evaluate(self, recipe: Recipe, *, owner: Hashable = None) -> Evaluation:
         """Work a recipe out.
@@ -228,7 +228,7 @@ class Evaluator:
                 moves = operation.moves if acts and operation and section is Section.FIT else ()
                 for kind in dict.fromkeys((*moves, *stage.asks)):
                     asked.setdefault(kind, []).append(step.uid)
-        _, whole = self._bodies.of(body, id(right_body), lambda: (right_body, body_of_both(body, right_body)))
+        whole = self._bodies.of(body, (), lambda: body_of_both(body, right_body), beside=right_body)
         check = partial(self._checked, body=whole, owner=owner)
         return Evaluation(mine, theirs, tuple(stages), whole, check, recipe.apart)
 
@@ -291,17 +291,14 @@ class Evaluator:
         return draft(first, recipe.measures_of(half), also=also, choices=choices)
 
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
-        def work() -> tuple[Mapping[str, float], tuple[Result, ...]]:
-            results = tuple(
+        def work() -> tuple[Result, ...]:
+            return tuple(
                 told(check, pattern, finding)
                 for check in self.catalogue.checks.values()
                 for finding in self._found(check, pattern, body, owner)
             )
-            return body, results
 
-        # The body is kept with the results, so that no other takes its place.
-        _, results = self._results.of(pattern, id(body), work)
-        return results
+        return self._results.of(pattern, (), work, beside=body)
 
     def _found(self, check: Check, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Finding, ...]:
         if check.by_piece:
@@ -371,9 +368,8 @@ class _HalvesWorked:
         after = self._laid(step, worked, left, right)
         if isinstance(after, IzettError):
             return replace(skipped, read=read, failure=after)
-        sums = tuple(
-            line.plainly._replace(what=in_titles(line.plainly.what, *after)) for line in _sums(worked, step.half)
-        )
+        told_so = [line.plainly for line in _sums(worked, step.half)]
+        sums = tuple(line._replace(what=in_titles(line.what, *after)) for line in told_so)
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(skipped.words, titles_of(*after))
         asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))

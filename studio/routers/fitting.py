@@ -42,8 +42,7 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
                 edges=remedy.edges_on(Half(data.side)),
                 follows=list(remedy.follows),
                 steps=[
-                    fit_step(f"try-{uuid4().hex[:8]}", step, params, data.side, kind.seen)
-                    for step, params in plan.steps
+                    fit_step(f"s{uuid4().hex[:12]}", step, params, data.side, kind.seen) for step, params in plan.steps
                 ],
             )
         )

@@ -18,7 +18,8 @@ from studio.advising import advice_asked
 from studio.cautions import CAUTIONS, MOVEMENTS
 from studio.judging import reviewed
 from studio.locking import wearer_of
-from studio.routers.work import work_out
+from studio.long_work.desk import begin
+from studio.long_work.schemas import WorkOut
 from studio.schemas import NumberIn, NumberOut
 from studio.sheet_schemas import AdviceIn, ReviewIn, ReviewOut
 from studio.table_schemas import (
@@ -32,8 +33,6 @@ from studio.table_schemas import (
     StarterSetOut,
     StationOut,
 )
-from studio.work.desk import begin
-from studio.work.schemas import WorkOut
 
 router = Router(tags=["measuring"])
 
@@ -66,7 +65,7 @@ def advice(request: HttpRequest, data: AdviceIn) -> WorkOut:
     """Begin to work out what to take next and what each measure moves, by drafting with each a little off."""
     wearer = wearer_of(data.wearer)
     place = f"job {data.job}" if data.job else f"wearer {data.wearer}"
-    return work_out(begin("advice", advice_asked(data), uid=data.uid, place=place, wearer=wearer))
+    return WorkOut.model_validate(begin("advice", advice_asked(data), uid=data.uid, place=place, wearer=wearer))
 
 
 @router.get("/catalogue", response=CatalogueOut)

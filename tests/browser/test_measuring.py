@@ -482,8 +482,8 @@ def test_what_takes_long_says_how_far_it_is_and_can_be_stopped_and_begun_again(t
             route.continue_()
 
     tab.page.route("**/api/measures/advice", begin)
-    tab.page.route("**/api/work/w", lambda route: route.fulfill(json=work))
-    tab.page.route("**/api/work/w/stop", lambda route: route.fulfill(json={**work, "state": "stopped"}))
+    tab.page.route("**/api/long-work/w", lambda route: route.fulfill(json=work))
+    tab.page.route("**/api/long-work/w/stop", lambda route: route.fulfill(json={**work, "state": "stopped"}))
     tab.begin_measuring()
     for symbol, text in {"bust_girth": "92", "waist_girth": "74", "height": "168"}.items():
         tab.measure(symbol, text)

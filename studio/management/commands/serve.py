@@ -9,7 +9,7 @@ from waitress import serve
 
 from izett.recipe.model import Recipe
 from studio.collector import settle
-from studio.work.desk import WORKER
+from studio.long_work.desk import WORKER
 from studio.workroom import evaluator
 from studio.wsgi import application
 

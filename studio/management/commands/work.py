@@ -9,7 +9,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from studio.work.desk import work_out
+from studio.long_work.desk import work_out
 
 #: Seconds between two looks whether the server is still there.
 LOOK_EVERY = 1.0

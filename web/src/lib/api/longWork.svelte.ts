@@ -33,7 +33,7 @@ export class LongWork {
 				await new Promise((done) => setTimeout(done, LOOK_EVERY));
 				if (!isMine()) break;
 				const path = { uid: work.uid };
-				work = await answered(api.GET('/api/work/{uid}', { params: { path } }));
+				work = await answered(api.GET('/api/long-work/{uid}', { params: { path } }));
 			}
 			if (!isMine()) return null;
 			const { problem } = work;
@@ -54,7 +54,7 @@ export class LongWork {
 		const path = { uid: this.work.uid };
 		this.asked += 1;
 		try {
-			this.work = await answered(api.POST('/api/work/{uid}/stop', { params: { path } }));
+			this.work = await answered(api.POST('/api/long-work/{uid}/stop', { params: { path } }));
 		} catch (error) {
 			this.problem = asProblem(error);
 		}

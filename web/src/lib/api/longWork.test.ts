@@ -36,8 +36,8 @@ test('work is watched until it is done, and tells how far it has come', async ()
 	expect(long.underWay).toBe(false);
 	expect(asked.map(({ method, path }) => `${method} ${path}`)).toEqual([
 		'POST /api/measures/advice',
-		'GET /api/work/w',
-		'GET /api/work/w',
+		'GET /api/long-work/w',
+		'GET /api/long-work/w',
 	]);
 });
 
@@ -50,7 +50,7 @@ test('work that is stopped is watched no more', async () => {
 	await vi.advanceTimersByTimeAsync(1000);
 	expect(await result).toBeNull();
 	expect(long.stopped).toBe(true);
-	expect(asked.at(-1)?.path).toBe('/api/work/w/stop');
+	expect(asked.at(-1)?.path).toBe('/api/long-work/w/stop');
 	await long.stop();
 	expect(asked.filter(({ path }) => path.endsWith('/stop'))).toHaveLength(1);
 });

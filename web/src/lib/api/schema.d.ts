@@ -888,7 +888,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/work/{uid}": {
+    "/api/long-work/{uid}": {
         parameters: {
             query?: never;
             header?: never;
@@ -899,7 +899,7 @@ export interface paths {
          * Look
          * @description Return how far work has come, with its result once there is one.
          */
-        get: operations["studio_routers_work_look"];
+        get: operations["studio_routers_long_work_look"];
         put?: never;
         post?: never;
         delete?: never;
@@ -908,7 +908,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/work/{uid}/stop": {
+    "/api/long-work/{uid}/stop": {
         parameters: {
             query?: never;
             header?: never;
@@ -921,7 +921,7 @@ export interface paths {
          * Stop
          * @description Stop work that is under way.
          */
-        post: operations["studio_routers_work_stop"];
+        post: operations["studio_routers_long_work_stop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4403,7 +4403,7 @@ export interface operations {
             };
         };
     };
-    studio_routers_work_look: {
+    studio_routers_long_work_look: {
         parameters: {
             query?: never;
             header?: never;
@@ -4425,7 +4425,7 @@ export interface operations {
             };
         };
     };
-    studio_routers_work_stop: {
+    studio_routers_long_work_stop: {
         parameters: {
             query?: never;
             header?: never;

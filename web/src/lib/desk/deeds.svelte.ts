@@ -7,7 +7,6 @@ import {
 	answered,
 	api,
 	asProblem,
-	freshName,
 	type Answer,
 	type Finding,
 	type Half,
@@ -110,8 +109,9 @@ export class Deeds {
 
 	/** Change the paper by a remedy of a finding that was recorded. */
 	apply(number: number, finding: string, plan: Worked): Promise<boolean> {
-		// Made once, so that a repeated deed makes no second step.
-		const uids = plan.steps.map(() => freshName('s'));
+		// Kept under the names under which they were tried: a repeated deed makes no second step, and what the table
+		// still shows of the trial is what is kept.
+		const uids = plan.steps.map((step) => step.uid);
 		return this.do(`apply: ${plan.title}`, (_, { path, header }) =>
 			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy', {
 				params: { path: { ...path, number, uid: finding }, header },

@@ -77,12 +77,12 @@ test('a remedy that is applied again, since nobody answered, makes no second ste
 	});
 	const deeds = new Deeds(() => {});
 	await deeds.open('j');
-	const plan = { key: 'side', title: 'At the side', steps: [{}, {}] } as never;
+	const plan = { key: 'side', title: 'At the side', steps: [{ uid: 's1' }, { uid: 's2' }] } as never;
 	expect(await deeds.apply(1, 'f1', plan)).toBe(false);
 	expect(deeds.problem?.offline).toBe(true);
 	reached = true;
 	await deeds.again();
 	const [first, second] = asked.filter(({ method }) => method === 'POST').map(({ body }) => body.uids);
-	expect(first).toHaveLength(2);
+	expect(first).toEqual(['s1', 's2']);
 	expect(second).toEqual(first);
 });

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 from studio.sheet_schemas import AdviceOut
 
@@ -17,6 +17,8 @@ class WorkProblemOut(BaseModel):
 
 class WorkOut(BaseModel):
     """Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows."""
+
+    model_config = ConfigDict(from_attributes=True)
 
     uid: str
     kind: str

@@ -4,6 +4,7 @@ A piece of work is a row of the database, so that its result outlives the page a
 again, the same question in the same place is answered with what is known; another question there takes its place.
 """
 
+import logging
 from time import monotonic
 from typing import Any
 from uuid import uuid4
@@ -14,10 +15,10 @@ from django.utils import timezone
 
 import izett
 from izett.errors import IzettError
+from studio.long_work.kinds import KINDS
+from studio.long_work.worker import Worker
 from studio.models import Wearer, Work
 from studio.problems import not_found
-from studio.work.kinds import KINDS
-from studio.work.worker import Worker
 
 #: This run of the server: work of an earlier one that was not ended never will be.
 RUN = uuid4().hex
@@ -122,7 +123,9 @@ def work_out(uid: str) -> None:
     except IzettError as error:
         _fail(uid, error.code, error.message, error.fix)
     except Exception as error:  # whatever it is, who waits must be told
-        _fail(uid, "work-failed", f"{kind.title} could not be worked out: {error!r}.", AGAIN)
+        logging.getLogger(__name__).exception("work %s (%s)", uid, kind.key)
+        fault = f"{kind.title} could not be worked out: a fault in the program ({type(error).__name__})."
+        _fail(uid, "work-failed", fault, AGAIN)
 
 
 def _died(uid: str) -> None:

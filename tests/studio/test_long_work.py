@@ -9,8 +9,8 @@ from pathlib import Path
 
 import pytest
 
+from studio.long_work import desk
 from studio.models import Work
-from studio.work import desk
 from tests.ports import free_port
 from tests.studio.conftest import MIDDLING, problem
 from tests.studio.test_server import ROOT, call, served
@@ -25,8 +25,8 @@ def test_what_was_worked_out_is_there_when_it_is_asked_again(page):
     assert first["state"] == "done" and first["result"]["next"]
     again = page.advice(wearer, READINGS, uid="b").json()
     assert again == first
-    assert page.get("/api/work/a").json() == first
-    problem(page.get("/api/work/b"), 404, "not-found")
+    assert page.get("/api/long-work/a").json() == first
+    problem(page.get("/api/long-work/b"), 404, "not-found")
 
 
 def test_a_new_question_in_the_same_place_takes_the_place_of_the_old(page):
@@ -43,7 +43,7 @@ def test_work_that_is_stopped_stays_stopped_and_says_how_far_it_came(page, monke
 
     def stopping(question, progress):
         progress(1, 9)
-        stopped.append(page.post("/api/work/a/stop").json())
+        stopped.append(page.post("/api/long-work/a/stop").json())
         progress(2, 9)
         raise AssertionError("it went on")
 
@@ -51,8 +51,8 @@ def test_work_that_is_stopped_stays_stopped_and_says_how_far_it_came(page, monke
     work = page.advice(page.wearer(), READINGS, uid="a").json()
     assert (work["state"], work["done"], work["of"]) == ("stopped", 1, 9)
     assert stopped[0]["state"] == "stopped"
-    assert page.post("/api/work/a/stop").json()["state"] == "stopped"
-    problem(page.post("/api/work/b/stop"), 404, "not-found")
+    assert page.post("/api/long-work/a/stop").json()["state"] == "stopped"
+    problem(page.post("/api/long-work/b/stop"), 404, "not-found")
 
 
 def test_what_breaks_in_the_work_is_told_and_can_be_started_again(page, monkeypatch):
@@ -63,7 +63,7 @@ def test_what_breaks_in_the_work_is_told_and_can_be_started_again(page, monkeypa
     monkeypatch.setattr(desk, "KINDS", {"advice": _kind(broken)})
     wearer = page.wearer()
     work = page.advice(wearer, READINGS, uid="a").json()
-    assert work["state"] == "failed" and "by nothing" in work["problem"]["message"] and work["problem"]["fix"]
+    assert work["state"] == "failed" and "ZeroDivisionError" in work["problem"]["message"] and work["problem"]["fix"]
     monkeypatch.setattr(desk, "KINDS", kinds)
     assert page.advice(wearer, READINGS, uid="b").json()["state"] == "done"
 
@@ -72,7 +72,7 @@ def test_work_of_an_earlier_run_of_the_server_does_not_seem_to_go_on_for_ever(pa
     wearer = page.wearer()
     page.advice(wearer, READINGS, uid="a")
     Work.objects.update(state=Work.RUNNING, run="an earlier one", result=None)
-    work = page.get("/api/work/a").json()
+    work = page.get("/api/long-work/a").json()
     assert work["state"] == "failed" and work["problem"]["code"] == "work-lost"
 
 
@@ -112,7 +112,7 @@ def test_work_is_done_beside_the_server_and_is_begun_anew_when_its_process_dies(
         # Work that takes no notice of being stopped is ended with its process.
         os.kill(worker, signal.SIGSTOP)
         ask("fourth", "95")
-        assert call(port, "POST", "/api/work/fourth/stop", {})["state"] == "stopped"
+        assert call(port, "POST", "/api/long-work/fourth/stop", {})["state"] == "stopped"
         ask("fifth", "96")
         assert ended(port, "fifth")["state"] == "done"
         (worker,) = children(server.pid)
@@ -123,7 +123,7 @@ def test_work_is_done_beside_the_server_and_is_begun_anew_when_its_process_dies(
 
 def ended(port, uid, patience=60):
     for _ in range(patience * 20):
-        work = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/work/{uid}", timeout=5))
+        work = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/long-work/{uid}", timeout=5))
         if work["state"] not in ("waiting", "running"):
             return work
         time.sleep(0.05)
