@@ -407,5 +407,6 @@ class CatalogueOut(BaseModel):
     preparation: list[PreparationOut]
     findings: list[KindOut]
     purposes: list[PurposeOut]
+    widest_allowance: float
     movements: list[str]
     cautions: dict[str, list[str]]

@@ -36,7 +36,7 @@ from izett.recipe.memory import HALVES, Memory
 from izett.recipe.model import Recipe, Step
 from izett.recipe.refusals import broke, crossed, invalid_params, no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
-from izett.styling.kept import lost
+from izett.styling.kept import Lost, lost
 from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
 from izett.wording import cm, titled
@@ -170,6 +170,7 @@ class _Worked:
     read: frozenset[str] = frozenset()
     failure: IzettError | None = None
     asks: tuple[SeamKind, ...] = ()
+    lost: tuple[Lost, ...] = ()
     laid: list[tuple[Pattern, Pattern]] = field(default_factory=list, compare=False, repr=False)
 
     def on(self, pattern: Pattern, uid: str) -> Pattern:
@@ -368,7 +369,10 @@ class _HalvesWorked:
         after = self._laid(step, worked, left, right)
         if isinstance(after, IzettError):
             return replace(skipped, read=read, failure=after)
-        told_so = [line.plainly for line in _sums(worked, step.half)]
+        operation = self.evaluator.catalogue.operations[step.kind]
+        # What a fit step is there to move is followed by what is sewn to it: that is not lost.
+        follows = operation.moves if skipped.section is Section.FIT else ()
+        told_so = [line.plainly for line in _sums(worked, step.half, follows)]
         sums = tuple(line._replace(what=in_titles(line.what, *after)) for line in told_so)
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(skipped.words, titles_of(*after))
@@ -447,7 +451,7 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     read = context.record.names()
     if failure is not None:
         return _Worked(None, read=read, failure=failure)
-    return _Worked(outcome.garment.changes, (*outcome.sums, *off), outcome.made, read, asks=outcome.asks)
+    return _Worked(outcome.garment.changes, outcome.sums, outcome.made, read, asks=outcome.asks, lost=off)
 
 
 def _closed(before: Working, after: Working) -> Working:
@@ -465,14 +469,17 @@ def _begun(edge: Edge, at: Point) -> Edge:
     return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
-def _sums(worked: Mapping[Half, _Worked], half: Half) -> Sequence[Sum]:
-    """Return a step's arithmetic; where the halves come to something else, each half's."""
-    found = list(worked.items())
+def _sums(worked: Mapping[Half, _Worked], half: Half, follows: Sequence[SeamKind]) -> Sequence[Sum]:
+    """Return a step's arithmetic, and what it lost but for what follows; each half's where they come to something else."""
+    found = [
+        (each, (*one.sums, *(gone.told for gone in one.lost if gone.seam not in follows)))
+        for each, one in worked.items()
+    ]
     if half is not Half.BOTH:
-        return [line._replace(value=line.value / 2) if line.both else line for line in found[0][1].sums]
-    if len(found) == 1 or found[0][1].sums == found[1][1].sums:
-        return found[0][1].sums
-    return [Sum(f"{half.value}: {what}", value, unit) for half, one in found for what, value, unit, _ in one.sums]
+        return [line._replace(value=line.value / 2) if line.both else line for line in found[0][1]]
+    if len(found) == 1 or found[0][1] == found[1][1]:
+        return found[0][1]
+    return [Sum(f"{each.value}: {what}", value, unit) for each, sums in found for what, value, unit, _ in sums]
 
 
 def _sided(words: str, half: Half) -> str:

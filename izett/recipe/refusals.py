@@ -1,8 +1,9 @@
 """Why a step could not act, in words: not known, not meant for a half, out of its range, or beyond this shape."""
 
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, get_args
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
 from izett.errors import StepBroke, StepRefused, UnknownName
@@ -80,8 +81,25 @@ def invalid_params(operation: Operation, error: ValidationError) -> StepRefused:
     first = error.errors()[0]
     place = [str(part) for part in first["loc"]]
     name = (place[-1] if place else "entries").replace("_", " ")
-    wrong, fix = _wrong(first, name, operation.params.model_fields.get(place[0]) if len(place) == 1 else None)
+    wrong, fix = _wrong(first, name, _field_at(operation.params, first["loc"]))
     return StepRefused(f"{wrong[:1].upper()}{wrong[1:]}", fix=fix, where=(".".join(place) or "parameters",))
+
+
+def _field_at(params: type[BaseModel], place: Sequence[Any]) -> FieldInfo | None:
+    """Return the field at a place in parameters, in lists of models too; None where it is none."""
+    model: type[BaseModel] | None = params
+    field = None
+    for name in (part for part in place if isinstance(part, str)):
+        field = model.model_fields.get(name) if model else None
+        model = _model_in(field.annotation) if field else None
+    return field
+
+
+def _model_in(annotation: Any) -> type[BaseModel] | None:
+    """Return the model that an annotation is, or holds as `tuple[Model, ...]`."""
+    if isinstance(annotation, type) and issubclass(annotation, BaseModel):
+        return annotation
+    return next((found for inner in get_args(annotation) if (found := _model_in(inner)) is not None), None)
 
 
 def _wrong(first: Any, name: str, field: FieldInfo | None) -> tuple[str, str]:

@@ -5,9 +5,12 @@ were. Both are read after every step that says so, and what is off is told besid
 otherwise, on cloth. Common practice (recheck after every change), no single source.
 """
 
+from dataclasses import dataclass
+
 from izett.errors import ReferenceLost
 from izett.geometry.outline import signed_area
 from izett.pattern.document import Seam
+from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.piece import Piece
 from izett.pattern.sewn import seam_lengths
@@ -20,16 +23,24 @@ SEAM_OFF = 0.15
 PAPER_OFF = 2.5
 
 
-def lost(keeps: frozenset[Keeps], before: Working, after: Working) -> tuple[Sum, ...]:
-    """Return what a step changed that it must not, as lines of its arithmetic; nothing where all is kept."""
-    found: list[Sum] = []
+@dataclass(frozen=True, slots=True)
+class Lost:
+    """Something that a step changed and must not: a line of its arithmetic, and the kind of the seam, if it is one."""
+
+    told: Sum
+    seam: SeamKind | None = None
+
+
+def lost(keeps: frozenset[Keeps], before: Working, after: Working) -> tuple[Lost, ...]:
+    """Return what a step changed that it must not; nothing where all is kept."""
+    found: list[Lost] = []
     was, now = after.since(before)
     if not now or not keeps:
         return ()
     if Keeps.PAPER in keeps:
         off = sum(paper(piece) for piece in now) - sum(paper(piece) for piece in was)
         if abs(off) > PAPER_OFF:
-            found.append(Sum("check this: paper gained or lost", off, "cm²"))
+            found.append(Lost(Sum("check this: paper gained or lost", off, "cm²")))
     if Keeps.SEAMS in keeps:
         # A line none of whose edges was drawn anew is as long as it was.
         same = {id(edge) for piece in was for edge in piece.edges} & {id(edge) for piece in now for edge in piece.edges}
@@ -38,7 +49,7 @@ def lost(keeps: frozenset[Keeps], before: Working, after: Working) -> tuple[Sum,
         for seam in {seam.name: seam for line in lines for seam in after.seams_along(line)}.values():
             old = before.find_seam(seam.name)
             if old is not None and abs(off := _uneven(after, seam) - _uneven(before, old)) > SEAM_OFF:
-                found.append(Sum(f"check this: the {readable(seam.name)} seam has changed by", off))
+                found.append(Lost(Sum(f"check this: the {readable(seam.name)} seam has changed by", off), seam.kind))
     return tuple(found)
 
 

@@ -8,7 +8,7 @@ from izett.drafting.ease import FITS, Kind
 from izett.drafting.method import measures_used
 from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc
-from izett.finishing.allowances import purposes
+from izett.finishing.allowances import WIDEST, purposes
 from izett.fitting.finding import finding_kinds
 from izett.measuring.measure import measures, stations
 from izett.measuring.preparation import preparation
@@ -122,6 +122,7 @@ def everything(request: HttpRequest) -> CatalogueOut:
             PurposeOut(key=p.key, title=p.title, reason=p.reason, by_role={r.value: w for r, w in p.by_role.items()})
             for p in purposes().values()
         ],
+        widest_allowance=WIDEST,
         movements=list(MOVEMENTS),
         cautions={key: list(lines) for key, lines in CAUTIONS.items()},
     )

@@ -249,6 +249,10 @@ def test_measures_taken_apart_draft_the_halves_apart(tmp_path, middling, capsys)
     ("more", "says"),
     [
         (["--step", "fly away=1"], "no step “fly”"),
+        (
+            ["--step", """set_allowances lines='[{"line": "front.neck", "width": 251}]'"""],
+            "Width cannot be 251 cm. Enter a value from 0 cm to 10 cm.",
+        ),
         (["--step", "change_side underarm=far"], "Underarm cannot be “far”. Enter a number."),
         (["--step", "change_side underarm=40"], "Enter a value from"),
         (["--step", "change_side underarm=1 half=middle"], "half"),

@@ -187,7 +187,8 @@ def test_allowances_that_cannot_be_are_refused_and_nothing_is_kept(page):
     path = f"/api/jobs/{job['id']}/recipe"
     wide = [{"line": "front.side", "width": 99}]
     answer = problem(page.put(path, allowances(job, lines=wide), 1), 422, "step-refused")
-    assert "at most 10" in answer["fix"]
+    assert "Width cannot be ⟦99 cm⟧." in answer["detail"]
+    assert answer["fix"] == "Enter a value from ⟦0 cm⟧ to ⟦10 cm⟧."
     problem(page.put(path, allowances(job, purpose="gala"), 1), 422, "step-refused")
     assert page.fresh(job)["version"] == 1
 

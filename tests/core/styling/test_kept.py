@@ -9,12 +9,13 @@ from shapely import Polygon
 
 from izett.catalogue import catalogue
 from izett.geometry.point import add
+from izett.pattern.facts import Half
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Working
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
 from izett.styling.kept import lost, paper
-from izett.styling.operation import Keeps, Operation, Outcome
+from izett.styling.operation import Keeps, Operation, Outcome, Section
 from izett.styling.references import Params
 from tests.bodies import with_hips
 from tests.core.styling.worked import worked
@@ -45,6 +46,20 @@ def test_a_step_that_loses_a_seam_or_paper_says_so_beside_its_sums(middling):
     said = {s.what: s.value for s in evaluation.stages[0].sums}
     assert said["check this: paper gained or lost"] > 10
     assert any("side seam" in what for what in said)
+
+
+@pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT])
+def test_a_seam_that_follows_a_fit_step_is_not_lost_and_in_the_style_it_is(evaluator, half):
+    """A wider back changes its armhole: in the fit section the cap follows by itself, in the style it must be looked at."""
+    wider = Step("w", "widen_across", {"part": "back", "amount": 0.6}, half=half)
+
+    def warned(section):
+        steps = (replace(wider, section=section),)
+        stages = evaluator.evaluate(Recipe("bodice", BODIES[0], also=("sleeve",), steps=steps)).stages
+        return [s.what for stage in stages for s in stage.sums if s.what.startswith("check this")]
+
+    assert warned(Section.FIT) == []
+    assert warned(Section.STYLE) == ["check this: the cap seam has changed by"]
 
 
 @given(st.sampled_from(BODIES), st.floats(0.2, 0.8))

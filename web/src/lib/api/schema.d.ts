@@ -1778,6 +1778,8 @@ export interface components {
             findings: components["schemas"]["KindOut"][];
             /** Purposes */
             purposes: components["schemas"]["PurposeOut"][];
+            /** Widest Allowance */
+            widest_allowance: number;
             /** Movements */
             movements: string[];
             /** Cautions */

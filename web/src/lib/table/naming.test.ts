@@ -102,6 +102,34 @@ test('where it does not fit it stands outside with a leader, clear of pieces and
 		}
 });
 
+test('among many narrow pieces no name lies on a piece, on another name, or beyond the outermost pieces', () => {
+	const layout = Array.from({ length: 9 }, (_, n) => ({
+		piece: { ...rectangle(9, 34), title: 'Bodice back, side panel, right', on_fold: null, cut: 1 } as Piece,
+		dx: n * 15,
+		dy: 0,
+	}));
+	const perPixel = 0.28;
+	const names = namesOn(layout, perPixel);
+	const boxes = layout.map(({ piece, dx }) => {
+		const { at, words, size, leader } = names.get(piece)!;
+		expect(leader).not.toBeNull();
+		const wide = Math.max(...words.map((line) => line.length)) * 0.52 * size * perPixel;
+		const high = words.length * 1.2 * size * perPixel;
+		return { left: at[0] + dx, right: at[0] + dx + wide, head: at[1], foot: at[1] - high };
+	});
+	const pieces = layout.map(({ dx }) => ({ left: dx, right: dx + 9, head: 34, foot: 0 }));
+	const all = [...boxes, ...pieces];
+	for (const [i, one] of boxes.entries()) {
+		expect(one.left).toBeGreaterThan(-4);
+		expect(one.right).toBeLessThan(8 * 15 + 9 + 4);
+		for (const other of all.filter((_, j) => j !== i)) {
+			const meet =
+				one.left < other.right && other.left < one.right && one.foot < other.head && other.foot < one.head;
+			expect(meet).toBe(false);
+		}
+	}
+});
+
 test('of a piece that stays, the name is not sought again', () => {
 	const piece = { ...rectangle(30, 60), title: 'Skirt', on_fold: null, cut: 2 } as Piece;
 	const name = namesOn([{ piece, dx: 0, dy: 0 }], 0.1).get(piece);

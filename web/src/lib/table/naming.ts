@@ -9,6 +9,8 @@ const LETTER = 0.52;
 const LEADING = 1.2;
 /** Pixels kept free around a name. */
 const CLEAR = 3;
+/** Pixels beside all pieces in which a name can still be read. */
+const MARGIN = 10;
 /** Places that are tried across and down a piece. */
 const TRIED = 14;
 
@@ -41,13 +43,17 @@ export function wordsOf(piece: Piece): string[] {
 /** Return where the names of all pieces on the table stand, by piece; a name outside keeps off pieces and other names. */
 export function namesOn(layout: Placed[], perPixel: number): Map<Piece, Name> {
 	const taken = layout.map(({ piece, dx, dy }) => moved(bounds(piece), dx, dy));
+	const seen = [
+		Math.min(...taken.map((box) => box.x)) - MARGIN * perPixel,
+		Math.max(...taken.map((box) => box.x + box.width)) + MARGIN * perPixel,
+	] as const;
 	return new Map(
 		layout.map(({ piece, dx, dy }, i) => {
 			const words = wordsOf(piece);
 			const within = nameWithin(piece, words, perPixel);
 			if (within) return [piece, within];
 			const others = taken.filter((_, j) => j !== i).map((box) => moved(box, -dx, -dy));
-			const name = nameOutside(piece, words, perPixel, others);
+			const name = nameOutside(piece, words, perPixel, others, [seen[0] - dx, seen[1] - dx]);
 			const { wide, high } = extent(name.words, name.size * perPixel, perPixel);
 			const box = { x: name.at[0], y: name.at[1] - high, width: wide, height: high };
 			taken.push(moved(box, dx, dy));
@@ -99,40 +105,52 @@ function foundWithin(piece: Piece, words: string[], perPixel: number): Name | nu
 }
 
 /**
- * Return a name right, left, below or above its piece: the first place that is free.
+ * Return a name beside its piece: at the first place that is free, near before far, where it can within what is seen.
  *
  * @param others boxes of what lies there already, in the piece's frame.
+ * @param seen how far the table is seen to either side, in the piece's frame.
  */
-function nameOutside(piece: Piece, words: string[], perPixel: number, others: View[]): Name {
+function nameOutside(piece: Piece, words: string[], perPixel: number, others: View[], seen: Pair): Name {
 	const ring = outline(piece);
-	const box = bounds(piece);
 	const size = SIZES.at(-1)!;
 	const { wide, high } = extent(words, size * perPixel, perPixel);
-	const off = 8 * perPixel;
-	const middle: Pair = [box.x + box.width / 2, box.y + box.height / 2];
-	// The upper left corner of the name, and where its leader begins.
-	const places: [Pair, Pair][] = [
-		[
-			[box.x + box.width + off, middle[1] + high / 2],
-			[box.x + box.width + off, middle[1]],
-		],
-		[
-			[box.x - off - wide, middle[1] + high / 2],
-			[box.x - off, middle[1]],
-		],
-		[
-			[middle[0] - wide / 2, box.y - off],
-			[middle[0], box.y - off],
-		],
-		[
-			[middle[0] - wide / 2, box.y + box.height + off + high],
-			[middle[0], box.y + box.height + off],
-		],
-	];
-	const free = places.find(([at]) => !others.some((other) => overlap(boxAt(at, wide, high), other)));
-	const [at, end] = free ?? places[0]!;
+	const places = placesBeside(bounds(piece), wide, high, 8 * perPixel);
+	const isFree = ({ at }: Place): boolean => !others.some((other) => overlap(boxAt(at, wide, high), other));
+	const isSeen = ({ at }: Place): boolean => at[0] >= seen[0] && at[0] + wide <= seen[1];
+	const free = places.filter(isFree);
+	const { at, end } = free.find(isSeen) ?? free[0] ?? places[0]!;
 	const near = ring.reduce((best, p) => (apart(p, end) < apart(best, end) ? p : best), ring[0]!);
 	return { words, at, size, leader: [end, near] };
+}
+
+/** The upper left corner of a name, and where its leader begins. */
+interface Place {
+	at: Pair;
+	end: Pair;
+}
+
+/** Names stand so many of their own heights away at most, and are shifted along the piece by these shares of their size. */
+const FARTHEST = 4;
+const SHIFTS = [0, -0.6, 0.6, -1.2, 1.2];
+
+/** Return places right, left, below and above a box, the nearest first. */
+function placesBeside(box: View, wide: number, high: number, off: number): Place[] {
+	const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+	const [right, head] = [box.x + box.width, box.y + box.height];
+	const found: Place[] = [];
+	for (let step = 0; step < FARTHEST; step++) {
+		const away = off + step * high;
+		for (const shift of SHIFTS) {
+			const [across, up] = [x + shift * wide, y + shift * high];
+			found.push(
+				{ at: [right + away, up + high / 2], end: [right + away, up] },
+				{ at: [box.x - away - wide, up + high / 2], end: [box.x - away, up] },
+				{ at: [across - wide / 2, box.y - away], end: [across, box.y - away] },
+				{ at: [across - wide / 2, head + away + high], end: [across, head + away] },
+			);
+		}
+	}
+	return found;
 }
 
 function apart(a: Pair, b: Pair): number {

@@ -93,6 +93,8 @@
 						label={lineOnBoth(line.lineage)}
 						value={line.width}
 						unit="cm"
+						low={0}
+						high={shelf.all?.widest_allowance ?? null}
 						title={own
 							? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
 							: ''}

@@ -49,6 +49,12 @@
 		return (other as Section | undefined) ?? null;
 	}
 
+	/** The lines that would move most, each once: a line that was cut lies on several pieces. */
+	function farthest(effect: Without): Without['moves'] {
+		const names = effect.moves.map((line) => lineName(line.lineage));
+		return effect.moves.filter((_, i) => names.indexOf(names[i]!) === i).slice(0, 4);
+	}
+
 	function titleOf(section: Section): string {
 		return SECTIONS.find((one) => one.key === section)?.title ?? section;
 	}
@@ -216,7 +222,7 @@
 								{#if effect.moves.length}
 									<p>Lines that would move:</p>
 									<ul class="figures">
-										{#each effect.moves.slice(0, 4) as line (line.piece + line.lineage)}
+										{#each farthest(effect) as line (line.piece + line.lineage)}
 											<li>{lineName(line.lineage)}, by up to {shown(line.distance)}</li>
 										{/each}
 									</ul>
