@@ -38,8 +38,8 @@ NOT_ON = {
 def test_every_remedy_under_the_style_leaves_all_in_agreement(evaluator, garment, half):
     blocks, steps, about = GARMENTS[garment]
     style = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
-    acted = 0
-    for body in (BODY, *with_hips(400)):
+    acted, bodies = 0, (BODY, *with_hips(400))
+    for body in bodies:
         plain = evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:], steps=style, **about))
         before = _told(plain)
         for kind, remedy in REMEDIES:
@@ -58,7 +58,8 @@ def test_every_remedy_under_the_style_leaves_all_in_agreement(evaluator, garment
             assert [str(stage.failure) for stage in failed] == [], (kind.key, remedy.key)
             assert _told(after) - before == set(), (kind.key, remedy.key)
             assert [piece.name for piece in after.pattern if crossing(piece.outline())] == []
-    assert acted >= 14
+    meant = len(REMEDIES) - len(NOT_ON.get(garment, ()))
+    assert acted >= 0.9 * meant * len(bodies)
 
 
 def _told(evaluation) -> set[str]:
