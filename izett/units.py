@@ -9,6 +9,7 @@ import re
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from math import floor
 
 CM_PER_INCH = Fraction(254, 100)
 
@@ -128,6 +129,15 @@ def read_length(text: str, *, unit: Unit) -> Reading:
         raise UnreadableLength(f'“{word}” is not a unit that is known here: use cm, mm, in or "')
     stated = _UNIT_WORDS[word] or unit
     return Reading(text=text, unit=stated, cm=float(value * (CM_PER_INCH if stated is Unit.INCH else 1)))
+
+
+def whole_millimetres(length: float) -> float:
+    """Return a length in cm cut to whole millimetres: what is offered on a line must not be longer than the line.
+
+    >>> whole_millimetres(41.27)
+    41.2
+    """
+    return floor(length * 10 + 1e-9) / 10
 
 
 def read_number(text: str) -> float:

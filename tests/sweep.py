@@ -7,6 +7,7 @@ from izett.drafting.sets import starter_sets
 from izett.errors import IzettError
 from tests.bodies import with_hips
 from tests.core.blocks import drafted_set, faults
+from tests.hostile import random_recipes, tried
 
 
 def main() -> None:
@@ -34,6 +35,24 @@ def main() -> None:
         each, share = spent / len(everyone) * 1e3, f"{held / len(everyone):.2%}"
         print(f"{of.key:<16}{len(everyone):>7}{held:>7}{share:>9}{refused:>9}{each:>9.1f}")
     print("notices:", dict(notices.most_common()))
+    hostile()
+
+
+#: Steps that hostile hands try, beyond the fixed part in the tests; and every how manieth garment is printed.
+STEPS, PRINTED = 20_000, 50
+
+
+def hostile() -> None:
+    """Try random steps, each garment worked, checked, drawn, written and read back; count the faults."""
+    seen: Counter[str] = Counter()
+    for i, (step, evaluation) in enumerate(random_recipes(2026, STEPS)):
+        seen["acted" if evaluation.of(step.uid).failure is None else "refused"] += 1
+        try:
+            tried(evaluation, printed=i % PRINTED == 0)
+        except Exception as fault:
+            seen["FAULT"] += 1
+            print("  fault:", step, fault)
+    print("random steps:", dict(seen))
 
 
 if __name__ == "__main__":

@@ -11,9 +11,10 @@ from functools import cached_property, lru_cache
 from types import MappingProxyType
 
 from izett.drafting.ease import FITTED, WOVEN, Cloth, eased, levels
-from izett.errors import DraftRefused, MissingMeasure
+from izett.errors import DraftRefused, IzettError, MissingMeasure
 from izett.measuring.measure import measure, measures
 from izett.pattern.document import Intent, Pattern
+from izett.pattern.sound import fault_of
 from izett.rules.sheet import RuleSheet, combined
 from izett.rules.worksheet import State, SumLine, Worksheet
 
@@ -243,7 +244,26 @@ def draft(
             asked_before.append(asked.symbol)
             adjusted[asked.symbol] = asked
             continue
+        except IzettError:
+            raise
+        except Exception as fault:
+            raise _undraftable(methods, {**house, **checked}, sheet) from fault
+        if any(fault_of(piece) for piece in pattern):
+            raise _undraftable(methods, {**house, **checked}, sheet)
         return Draft(pattern, sums, tuple(notices))
+
+
+def _undraftable(methods: Sequence[Method], set_here: Mapping[str, float], sheet: RuleSheet) -> DraftRefused:
+    """Return the refusal of values of which nothing can be drawn; what was set by hand is looked at first."""
+    blocks = " and ".join(method.title.lower() for method in methods)
+    if not set_here:
+        return DraftRefused(f"These measures do not make the {blocks}.", fix="Take them again, the girths first.")
+    named = ", ".join(entry.label.lower() for symbol in set_here if (entry := sheet.entry(symbol)) is not None)
+    return DraftRefused(
+        f"With what was set by hand nothing can be drawn of the {blocks}: {named}.",
+        fix="Set it nearer to the usual value, or back to it.",
+        where=tuple(set_here),
+    )
 
 
 @lru_cache(maxsize=256)
@@ -282,8 +302,9 @@ def used_measures(sheet: RuleSheet, taken: Mapping[str, float], ways: Mapping[st
 
 
 def _checked(sheet: RuleSheet, symbol: str, value: float) -> float:
-    if symbol in sheet.allowances:
-        return sheet.allowances[symbol].checked(value)
+    entry = sheet.entry(symbol)
+    if entry is not None:
+        return entry.checked(value)
     if not sheet.has(symbol):
         sheet.allowance(symbol)  # raises UnknownName with the list of what there is
     return value

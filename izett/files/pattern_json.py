@@ -9,16 +9,30 @@ from dataclasses import asdict, replace
 from types import MappingProxyType
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
 
 from izett.checking.check import Result
 from izett.errors import ReferenceLost, UnreadableFile
 from izett.files import older
 from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
+from izett.geometry.point import distance
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern import document as d
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
-from izett.pattern.piece import Diamond, Edge, Form, Intake, LevelLine, Notch, NotchKind, Piece, Span
+from izett.pattern.piece import (
+    LARGEST_PIECE,
+    Diamond,
+    Edge,
+    Form,
+    Intake,
+    LevelLine,
+    Notch,
+    NotchKind,
+    Piece,
+    Span,
+    closed,
+)
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluator import Evaluation
 from izett.wording import plain
@@ -27,7 +41,13 @@ FORMAT: Literal["izett-pattern"] = "izett-pattern"
 VERSION: Literal[1] = 1
 
 Number = Annotated[float, Field(allow_inf_nan=False)]
-Spot = tuple[Number, Number]
+Place = Annotated[float, Field(ge=-LARGEST_PIECE, le=LARGEST_PIECE, allow_inf_nan=False)]
+Spot = tuple[Place, Place]
+
+#: Points of a straight line; a curve has one more than three for each of its cubics.
+STRAIGHT = 2
+#: Of a file that is read: more than any garment has, and no more than a screen can show.
+MOST_PIECES, MOST_EDGES, MOST_POINTS = 400, 2000, 1000
 
 
 class _Document(BaseModel):
@@ -48,9 +68,16 @@ class EdgeDoc(_Document):
     lineage: str
     start: str = Field(alias="from")
     end: str = Field(alias="to")
-    curve: list[Spot] = Field(min_length=2)
+    curve: list[Spot] = Field(min_length=2, max_length=MOST_POINTS)
     allowance: Number = 0.0
     zone: Zone | None = None
+
+    @field_validator("curve")
+    @classmethod
+    def _of_whole_cubics(cls, points: list[Spot]) -> list[Spot]:
+        if len(points) != STRAIGHT and len(points) % 3 != 1:
+            raise ValueError(f"a curve has 2 points, or 4, 7, 10 and so on; here are {len(points)}")
+        return points
 
 
 class DartDoc(_Document):
@@ -121,7 +148,7 @@ class PieceDoc(_Document):
     on_fold: str | None = None
     grain: tuple[Spot, Spot]
     vertices: dict[str, Spot]
-    edges: list[EdgeDoc] = Field(min_length=3)
+    edges: list[EdgeDoc] = Field(min_length=2, max_length=MOST_EDGES)
     darts: list[DartDoc] = []
     marks: dict[str, Spot] = {}
     lines: dict[str, list[Spot]] = {}
@@ -207,7 +234,7 @@ class PatternDoc(_Document):
     unit: Literal["cm"] = "cm"
     measures: dict[str, Number] = {}
     intent: IntentDoc = IntentDoc()
-    pieces: list[PieceDoc]
+    pieces: list[PieceDoc] = Field(max_length=MOST_PIECES)
     seams: list[SeamDoc] = []
     values: dict[str, Number] = {}
     allowances: dict[str, Number] = {}
@@ -463,8 +490,13 @@ def _span(doc: SpanDoc) -> Span:
 def _piece(doc: PieceDoc) -> Piece:
     edges = tuple(Edge(e.role, e.lineage, e.start, e.end, Curve(tuple(e.curve)), e.zone) for e in doc.edges)
     for edge, following in zip(edges, (*edges[1:], edges[0]), strict=True):
-        if edge.end != following.start or edge.curve.end != following.curve.start:
+        if edge.end != following.start or distance(edge.curve.end, following.curve.start) > SAME_POINT:
             raise ValueError(f"the outline of {doc.name} is open at {edge.end}")
+    corners = {edge.start for edge in edges}
+    for dart in doc.darts:
+        for name in (*dart.mouth, dart.tip_vertex):
+            if doc.aliases.get(name, name) not in corners:
+                raise ValueError(f"the dart {dart.name} has lost its corner {name}")
     piece = Piece(
         name=doc.name,
         title=doc.title,
@@ -472,7 +504,7 @@ def _piece(doc: PieceDoc) -> Piece:
         cut=doc.cut,
         on_fold=doc.on_fold,
         grain=doc.grain,
-        edges=edges,
+        edges=closed(edges),
         darts=tuple(
             Intake(x.name, x.family, x.pivot, x.set_back, x.mouth, x.tip_vertex, x.sewn, x.form, x.bow)
             for x in doc.darts

@@ -8,9 +8,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, partial
 
+from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.outline import corner_between, parallel
+from izett.geometry.outline import corner_between, parallel, without_repeats
 from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
 from izett.pattern.document import Intent, Pattern
 from izett.pattern.facts import Role
@@ -166,7 +167,10 @@ def _runs_on(before: Sequence[Point], after: Sequence[Point]) -> bool:
 
 
 def _cutting_line(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
-    offsets = [parallel(points, width) for points, width in lines]
+    # An inner curve tighter than its allowance leaves no line beside it: its neighbours then meet.
+    offsets = [line for points, width in lines if len(line := without_repeats(parallel(points, width))) > 1]
+    if not offsets:
+        return [point for points, _ in lines for point in points[:-1]]
     widest = max(width for _, width in lines)
     ring = offsets[0]
     for line in offsets[1:]:
@@ -189,7 +193,11 @@ def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tup
     apart = (-DOUBLE_NOTCH_APART / 2, DOUBLE_NOTCH_APART / 2) if notch.kind is NotchKind.DOUBLE else (0.0,)
     marks: list[tuple[Point, Point]] = []
     for shift in apart:
-        stretch, along = place_on(piece, notch.span, notch.distance + shift)
+        try:
+            stretch, along = place_on(piece, notch.span, notch.distance + shift)
+        except ReferenceLost:
+            # Its line is gone: there is nowhere to cut it.
+            return []
         before, after = stretch.open_curve.split(along)
         at = before.end
         direction = after.start_direction if after.length > 0 else before.end_direction

@@ -27,6 +27,9 @@ Cubic = tuple[Point, Point, Point, Point]
 SAME_LENGTH = 1e-12
 MOST_STEPS = 60
 
+#: A cubic is drawn with so many chords at most: at any fineness in use that is a bend of tens of metres.
+MOST_CHORDS = 2000
+
 #: How many cubics' lengths and chords are remembered: a pattern is measured many times while it is checked and changed.
 REMEMBERED = 8192
 
@@ -222,7 +225,7 @@ def _flatten_cubic(cubic: Cubic, flatness: float) -> tuple[Point, ...]:
         hypot(a[0] - 2 * b[0] + c[0], a[1] - 2 * b[1] + c[1]),
         hypot(b[0] - 2 * c[0] + d[0], b[1] - 2 * c[1] + d[1]),
     )
-    steps = max(1, ceil(sqrt(6 * bend / (8 * flatness))))
+    steps = max(1, min(MOST_CHORDS, ceil(sqrt(6 * bend / (8 * flatness)))))
     points: list[Point] = []
     for i in range(1, steps):
         t, s = i / steps, 1 - i / steps

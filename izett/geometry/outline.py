@@ -13,6 +13,9 @@ from shapely.validation import explain_validity
 from izett.geometry.point import Point, add, cross, distance, meeting, right_of, scale, subtract, unit
 from izett.geometry.tolerance import SHORTEST_CHORD
 
+#: Fewer corners enclose nothing.
+LEAST_CORNERS = 3
+
 
 def signed_area(points: Sequence[Point]) -> float:
     """Return the area in cm² of a closed polygon: positive where it runs counter-clockwise."""
@@ -24,7 +27,12 @@ def crossing(points: Sequence[Point]) -> Point | None:
     """Return a point where a closed outline crosses itself, or None where it is sound."""
     if bool(shapely.is_simple(shapely.linearrings(np.asarray(points)))):
         return None
-    words = explain_validity(Polygon(without_repeats(points)))
+    ring = without_repeats(points)
+    while len(ring) > 1 and distance(ring[0], ring[-1]) <= SHORTEST_CHORD:
+        ring.pop()
+    if len(ring) < LEAST_CORNERS:
+        return points[0]
+    words = explain_validity(Polygon(ring))
     if "[" in words:
         x, y = words[words.index("[") + 1 : words.index("]")].split()[:2]
         return (float(x), float(y))
@@ -68,13 +76,11 @@ def united(outlines: Sequence[Sequence[Point]]) -> list[Point]:
 
 
 def without_repeats(points: Sequence[Point]) -> list[Point]:
-    """Return a ring's points without neighbours that coincide."""
+    """Return a line's points without neighbours that coincide."""
     kept: list[Point] = []
     for point in points:
         if not kept or distance(kept[-1], point) > SHORTEST_CHORD:
             kept.append(point)
-    while len(kept) > 1 and distance(kept[0], kept[-1]) <= SHORTEST_CHORD:
-        kept.pop()
     return kept
 
 

@@ -39,6 +39,10 @@ def distance(a: Point, b: Point) -> float:
     return hypot(a[0] - b[0], a[1] - b[1])
 
 
+class Undrawable(ValueError):
+    """What is asked for cannot be drawn: two places fall into one, or nothing is as long as it would have to be."""
+
+
 def norm(a: Vector) -> float:
     """Return the length of `a`."""
     return hypot(a[0], a[1])
@@ -48,11 +52,11 @@ def unit(a: Vector) -> Vector:
     """Return the direction of `a`, of length 1.
 
     Raises:
-        ValueError: `a` has no length, hence no direction.
+        Undrawable: `a` has no length, hence no direction.
     """
     length = hypot(a[0], a[1])
     if length == 0.0:
-        raise ValueError("a displacement of no length has no direction")
+        raise Undrawable("a displacement of no length has no direction")
     return (a[0] / length, a[1] / length)
 
 

@@ -18,7 +18,7 @@ from izett.pattern.copies import called, flipped, moved
 from izett.pattern.document import Accepted, Opening, Pattern, Seam
 from izett.pattern.facts import Half
 from izett.pattern.paper import between_gates
-from izett.pattern.piece import Edge, Piece, Span
+from izett.pattern.piece import Edge, Piece, Span, closed, in_ring_order
 from izett.pattern.remembered import Remembered
 
 #: Begins the names of the right half's own things; a step's name cannot hold it.
@@ -80,8 +80,6 @@ def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
     ring += added
     ring += _bridge(mine[0], (far_end, added[-1].curve.end), (end, own[0].curve.start), names)
     ring = [replace(e, start=names.get(e.start, e.start), end=names.get(e.end, e.end)) for e in ring]
-    # A ring closes to the last bit.
-    ring = [_closed(edge, ring[i - 1].curve.end) for i, edge in enumerate(ring)]
     aliases = {**left.aliases, **{k: names.get(v, v) for k, v in turned.aliases.items()}, **names}
 
     def on_whole(span: Span) -> Span:
@@ -90,14 +88,19 @@ def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
     return replace(
         left,
         on_fold=None,
-        edges=tuple(ring),
+        edges=closed(ring),
         darts=(*left.darts, *turned.darts),
         diamonds=(*left.diamonds, *turned.diamonds),
         marks=MappingProxyType(
             {**{of_right(k): p for k, p in zip(right.marks, turned.marks.values(), strict=True)}, **left.marks}
         ),
         lines=(*left.lines, *turned.lines),
-        notches=(*left.notches, *(replace(n, span=on_whole(n.span)) for n in turned.notches)),
+        # The fold is no line of the whole piece: nothing can be notched on it any more.
+        notches=tuple(
+            replace(n, span=on_whole(n.span)) if n in turned.notches else n
+            for n in (*left.notches, *turned.notches)
+            if n.span.along not in (left.on_fold, rename(right.on_fold or ""))
+        ),
         aliases=MappingProxyType(aliases),
         corners=MappingProxyType({**turned.corners, **left.corners}),
     )
@@ -105,9 +108,7 @@ def joined_on_fold(left: Piece, right: Piece, rename: Rename) -> Piece:
 
 def _fold(piece: Piece) -> list[Edge]:
     """Return the edges on the fold in ring order, wherever the ring begins."""
-    run = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
-    first = next((i for i, e in enumerate(run) if not any(o.end == e.start for o in run)), 0)
-    return [*run[first:], *run[:first]]
+    return in_ring_order(edge for edge in piece.edges if edge.lineage == piece.on_fold)
 
 
 def _laid(piece: Piece, own: tuple[Point, Point], to: tuple[Point, Point]) -> Piece:
@@ -130,10 +131,6 @@ def _bridge(fold: Edge, a: tuple[str, Point], b: tuple[str, Point], names: dict[
         names[theirs[0]] = mine[0]
         return []
     return [Edge(fold.role, fold.lineage, a[0], b[0], straight(a[1], b[1]))]
-
-
-def _closed(edge: Edge, at: Point) -> Edge:
-    return edge if edge.curve.start == at else replace(edge, curve=type(edge.curve)((at, *edge.curve.points[1:])))
 
 
 def joined(left: Pattern, right: Pattern) -> Pattern:

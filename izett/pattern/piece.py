@@ -8,17 +8,20 @@ drafted edge that an edge comes from; it never changes. *Role*: what class of ed
 Nothing here is ever changed: a step makes new pieces, and an untouched piece stays the same object.
 """
 
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 from types import MappingProxyType
 
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, turn, unit
-from izett.geometry.tolerance import FLATNESS
+from izett.geometry.tolerance import FLATNESS, SAME_POINT
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, Zone
 from izett.pattern.remembered import Remembered
+
+#: cm. No piece reaches further from the origin of its frame: ten times as far as any train.
+LARGEST_PIECE = 1000.0
 
 #: Of the pieces of a garment or two, at both fineness: points take room.
 _outlines: Remembered[list[Point]] = Remembered(most=128)
@@ -241,6 +244,28 @@ class Piece:
     def level(self, name: str) -> float:
         """Return the length in cm of what this piece has of a level."""
         return sum(line.length for line in self.lines if line.level == name)
+
+
+def fits_on_paper(point: Point) -> bool:
+    """Return whether a place is one that a piece can have: a number, and no further off than any paper reaches."""
+    return abs(point[0]) <= LARGEST_PIECE and abs(point[1]) <= LARGEST_PIECE
+
+
+def in_ring_order(edges: Iterable[Edge]) -> list[Edge]:
+    """Return edges of one line from the one where the line begins, wherever the ring of their piece does."""
+    run = list(edges)
+    first = next((i for i, e in enumerate(run) if not any(o.end == e.start for o in run)), 0)
+    return [*run[first:], *run[:first]]
+
+
+def closed(ring: Sequence[Edge]) -> tuple[Edge, ...]:
+    """Return a ring closed to the last bit: each edge begins where the one before it ends, if it began within a hair of it."""
+    return tuple(_begun(edge, ring[i - 1].curve.end) for i, edge in enumerate(ring))
+
+
+def _begun(edge: Edge, at: Point) -> Edge:
+    near = edge.curve.start != at and distance(edge.curve.start, at) <= SAME_POINT
+    return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
 def mouth_width(piece: Piece, dart: Intake) -> float:

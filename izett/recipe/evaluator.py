@@ -14,29 +14,27 @@ from functools import cached_property, partial
 from typing import Any, cast
 
 from pydantic import ValidationError
-from shapely.errors import ShapelyError
 
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told
 from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
 from izett.errors import IzettError
-from izett.geometry.curve import Curve
-from izett.geometry.point import Point, distance
-from izett.geometry.tolerance import SAME_POINT
+from izett.geometry.point import Undrawable
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
 from izett.pattern.halves import body_of_both, joined
 from izett.pattern.naming import in_titles, titles_of
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.piece import Piece, closed
 from izett.pattern.record import Record, RecordedBody
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Changes, Working
 from izett.recipe.memory import HALVES, Memory
 from izett.recipe.model import Recipe, Step
-from izett.recipe.refusals import broke, crossed, invalid_params, no_half, unknown, unknown_words, whole_refused
+from izett.recipe.refusals import broke, no_half, undrawable, unknown, unknown_words, unsound, whole_refused
 from izett.recipe.shelf import Catalogue
 from izett.styling.kept import Lost, lost
+from izett.styling.limits import invalid_params
 from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
 from izett.wording import cm, titled
@@ -144,6 +142,13 @@ class Evaluation:
     def half(self, half: Half) -> Pattern:
         """Return a half after the last step; the left where both are alike."""
         return self.right if half is Half.RIGHT else self.left
+
+    def of(self, uid: str) -> Stage:
+        """Return the stage of a step (KeyError where there is none)."""
+        for stage in self.stages:
+            if stage.step.uid == uid:
+                return stage
+        raise KeyError(uid)
 
     def needs(self, stage: Stage) -> list[str]:
         """Return the uids of the earlier steps whose work a step acts on: it asked for a name that they made."""
@@ -345,7 +350,7 @@ class _HalvesWorked:
         try:
             params = operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
-            return replace(skipped, words=operation.title, failure=invalid_params(operation, error))
+            return replace(skipped, words=operation.title, failure=invalid_params(operation.params, error))
         words = _sided(titled(operation.describe(params), titles_of(left, right)), step.half)
         skipped = replace(skipped, words=words)
         if step.half is not Half.BOTH and not operation.sided:
@@ -439,12 +444,14 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
     try:
         outcome = operation.apply(params, context)
         outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
-        failure = crossed(context.garment, outcome)
+        failure = unsound(context.garment, outcome)
         off = lost(operation.keeps, context.garment, outcome.garment)
     except IzettError as error:
         return _Worked(None, read=context.record.names(), failure=error)
-    except (ArithmeticError, AssertionError, LookupError, StopIteration, ValueError, ShapelyError) as fault:
-        # The other steps must not be lost with it; the tests take it for the fault that it is.
+    except Undrawable:
+        return _Worked(None, read=context.record.names(), failure=undrawable())
+    except Exception as fault:
+        # Whatever it is, the other steps must not be lost with it; the tests take it for the fault that it is.
         logging.getLogger(__name__).exception("step %s (%s)", operation.key, context.uid)
         fault_told = broke(fault)
         return _Worked(None, read=context.record.names(), failure=fault_told)
@@ -455,18 +462,12 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
 
 
 def _closed(before: Working, after: Working) -> Working:
-    """Return the garment with the rings of changed pieces closed to the last bit: each edge begins where one ends."""
+    """Return the garment with the rings of changed pieces closed to the last bit."""
     for piece in after.since(before)[1]:
-        ends = [piece.edges[i - 1].curve.end for i in range(len(piece.edges))]
-        if any(edge.curve.start != end for edge, end in zip(piece.edges, ends, strict=True)):
-            ring = tuple(_begun(edge, end) for edge, end in zip(piece.edges, ends, strict=True))
+        ring = closed(piece.edges)
+        if any(edge is not was for edge, was in zip(ring, piece.edges, strict=True)):
             after = after.with_pieces(replace(piece, edges=ring))
     return after
-
-
-def _begun(edge: Edge, at: Point) -> Edge:
-    near = edge.curve.start != at and distance(edge.curve.start, at) < SAME_POINT
-    return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
 def _sums(worked: Mapping[Half, _Worked], half: Half, follows: Sequence[SeamKind]) -> Sequence[Sum]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from izett.checking.check import Check
 from izett.drafting.ease import FITTED, KNIT, WOVEN
 from izett.drafting.method import Method, sheet_for
-from izett.errors import DraftRefused, UnknownName
+from izett.errors import DraftRefused, UnknownName, ValueOutOfRange
 from izett.rules.sheet import Allowance, Found, Rule
 from izett.styling.operation import Operation
 
@@ -59,6 +59,22 @@ class Catalogue:
             waiting = [m for m in wanted.values() if m.key not in placed]
             found.append(next(m for m in waiting if not {*m.stands_on, *m.joins} & (wanted.keys() - placed)))
         return tuple(found)
+
+    def checked(self, symbol: str, value: float) -> None:
+        """Let pass a value that a rule or allowance of some block can be set to; a symbol that no block has passes too.
+
+        Raises:
+            ValueOutOfRange: none can.
+        """
+        refusal: ValueOutOfRange | None = None
+        for entry in self.entries(symbol):
+            try:
+                entry.checked(value)
+                return
+            except ValueOutOfRange as error:
+                refusal = refusal or error
+        if refusal is not None:
+            raise refusal
 
     def entries(self, symbol: str) -> Iterator[Allowance | Rule | Found]:
         """Yield what blocks have by that name, in any cloth and school: an allowance, a rule or a found value."""

@@ -12,13 +12,41 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from pathlib import Path
 from types import MappingProxyType
-from typing import Any
+from typing import Any, NamedTuple
 
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.rules.formula import Formula
 
 #: The group of measures in the order of work.
 MEASURES = "Measures"
+
+
+class Range(NamedTuple):
+    """From where to where a number can lie, and why no further."""
+
+    low: float
+    high: float
+    reason: str
+
+
+#: What a rule or a found value can be set to by hand, by its unit. Common practice, no single source.
+SETTABLE: Mapping[str, Range] = {
+    "cm": Range(-100.0, 300.0, "no line of a garment is longer than 3 m"),
+    "°": Range(-90.0, 90.0, "paper turns by a right angle at most"),
+    "%": Range(0.0, 300.0, "no cloth stretches to more than four times its length"),
+    "": Range(-10.0, 10.0, "no share or ratio of a draft is larger than ten"),
+}
+
+
+def _within(entry: "Allowance | Rule | Found", value: float, low: float, high: float, why: str) -> float:
+    if not low <= value <= high:
+        given, ends = f"{value:g} {entry.unit}".rstrip(), f"{low:g} to {high:g} {entry.unit}".rstrip()
+        raise ValueOutOfRange(
+            f"{entry.label} of {given} is outside {ends}.",
+            fix=f"Choose a value in that range; {why}.",
+            where=(entry.symbol,),
+        )
+    return value
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,13 +83,7 @@ class Allowance:
         Raises:
             ValueOutOfRange: it lies outside the allowance's range.
         """
-        if not self.low <= value <= self.high:
-            raise ValueOutOfRange(
-                f"{self.label} of {value:g} {self.unit} is outside {self.low:g} to {self.high:g} {self.unit}.",
-                fix=f"Choose a value in that range; the usual one is {self.default:g} {self.unit}.",
-                where=(self.symbol,),
-            )
-        return value
+        return _within(self, value, self.low, self.high, f"the usual one is {self.default:g} {self.unit}".rstrip())
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +123,15 @@ class Rule:
                 return way
         raise ValueError(f"rule {self.symbol} has no way without needs")
 
+    def checked(self, value: float) -> float:
+        """Return a value that is set in place of this.
+
+        Raises:
+            ValueOutOfRange: no draft can have it.
+        """
+        settable = SETTABLE[self.unit]
+        return _within(self, value, settable.low, settable.high, settable.reason)
+
 
 @dataclass(frozen=True, slots=True)
 class Found:
@@ -117,6 +148,15 @@ class Found:
     source: str = ""
     draws: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
+
+    def checked(self, value: float) -> float:
+        """Return a value that is set in place of this.
+
+        Raises:
+            ValueOutOfRange: no draft can have it.
+        """
+        settable = SETTABLE[self.unit]
+        return _within(self, value, settable.low, settable.high, settable.reason)
 
 
 @dataclass(frozen=True, slots=True)

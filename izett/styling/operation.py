@@ -10,9 +10,9 @@ from enum import StrEnum
 from types import MappingProxyType
 from typing import Any, NamedTuple, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
-from izett.errors import ReferenceLost
+from izett.errors import ReferenceLost, StepRefused
 from izett.pattern.document import Pattern
 from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
@@ -20,6 +20,7 @@ from izett.pattern.piece import Edge, Intake, Piece, Span, darts_on
 from izett.pattern.record import OTHER, Record, RecordedBody
 from izett.pattern.sewn import holding, place_on, resolved, span_length
 from izett.pattern.working import Readable, Working
+from izett.styling.limits import invalid_params
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Subject
 from izett.wording import titled
@@ -117,7 +118,16 @@ class Context:
             IzettError: whatever the other step raises.
         """
         operation = self._operations[kind]
-        return operation.apply(operation.params.model_validate(dict(params)), self.on(on, label))
+        try:
+            own = operation.params.model_validate(dict(params))
+        except ValidationError as error:
+            wrong = invalid_params(operation.params, error)
+            raise StepRefused(
+                f"This step works “{operation.title.lower()}” as a part of it, and there {_begun(wrong.message)}",
+                fix=f"Choose a smaller amount. {wrong.fix}",
+                where=wrong.where,
+            ) from error
+        return operation.apply(own, self.on(on, label))
 
     def named(self, label: str) -> str:
         """Return the name of something that this step makes."""
@@ -213,6 +223,10 @@ class Context:
                 where=(symbol,),
             )
         return self.body[symbol]
+
+
+def _begun(sentence: str) -> str:
+    return sentence[:1].lower() + sentence[1:]
 
 
 class Sum(NamedTuple):

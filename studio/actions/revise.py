@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from izett.catalogue import catalogue
 from izett.errors import StepRefused
 from izett.files.recipe_json import RecipeDoc
-from izett.recipe.refusals import invalid_params
+from izett.styling.limits import invalid_params
 from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
@@ -62,6 +62,8 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
     Raises:
         StepRefused: one has not; nothing is kept then.
     """
+    for symbol, value in {**recipe.house, **recipe.overrides}.items():
+        catalogue().checked(symbol, value)
     known = {step.uid: step for step in before.steps}
     for step in recipe.steps:
         operation = catalogue().operations.get(step.kind)
@@ -70,7 +72,7 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
         try:
             operation.params.model_validate(operation.upgraded(step.params, step.version))
         except ValidationError as error:
-            wrong = invalid_params(operation, error)
+            wrong = invalid_params(operation.params, error)
             raise StepRefused(f"{operation.title}: {wrong.message}", fix=wrong.fix, where=wrong.where) from error
 
 

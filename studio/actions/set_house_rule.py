@@ -2,7 +2,6 @@
 
 from izett.catalogue import catalogue
 from izett.errors import UnknownName
-from izett.rules.sheet import Allowance
 from studio.models import HouseRule
 from studio.problems import not_found
 from studio.schemas import HouseRuleIn
@@ -13,7 +12,7 @@ def set_house_rule(symbol: str, data: HouseRuleIn) -> HouseRule:
 
     Raises:
         UnknownName: no block has such a rule or allowance.
-        ValueOutOfRange: the value lies outside the allowance's range.
+        ValueOutOfRange: the value lies outside what a draft can have.
     """
     entries = list(catalogue().entries(symbol))
     if not entries:
@@ -23,8 +22,7 @@ def set_house_rule(symbol: str, data: HouseRuleIn) -> HouseRule:
             where=(symbol,),
         )
     for entry in entries:
-        if isinstance(entry, Allowance):
-            entry.checked(data.value)
+        entry.checked(data.value)
     rule, _ = HouseRule.objects.update_or_create(
         symbol=symbol, defaults={"value": data.value, "reason": data.reason.strip()}
     )

@@ -13,11 +13,12 @@ from izett.errors import ReferenceLost
 from izett.pattern.document import Opening
 from izett.pattern.facts import Half, Region, Role, SeamKind
 from izett.pattern.naming import readable
-from izett.pattern.piece import Piece
+from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import holding, resolved, span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import halves_of, is_body, is_sleeve, on_body, place_width
 from izett.styling.subject import run_of
+from izett.units import whole_millimetres
 from izett.wording import cm
 
 
@@ -29,6 +30,8 @@ class Params(CheckParams):
 
 #: What passes each ring, the first that is known: the symbols of the measures.
 PASSES = {"neck": ("head_girth",), "hand": ("hand_girth",), "waist": ("hip_girth",)}
+#: cm. A zip that is offered is so long, where its line is.
+ZIP = 20.0
 WORDS = {"neck": "head", "hand": "hand", "waist": "hips"}
 
 
@@ -98,11 +101,16 @@ def _opened(pattern: Readable, corners: frozenset[str]) -> bool:
 
 
 def _whole(pattern: Readable, opening: Opening) -> bool:
+    long = _sewn(pattern, opening.span)
+    return long is not None and opening.length >= long - 0.5
+
+
+def _sewn(pattern: Readable, line: Span) -> float | None:
+    """Return how long a line is as sewn, over all its parts; None where it no longer runs from end to end."""
     try:
-        chain = resolved(pattern, opening.span)
+        return sum(span_length(holding(pattern, span.start), span) for span in resolved(pattern, line))
     except ReferenceLost:
-        return False
-    return opening.length >= sum(span_length(holding(pattern, span.start), span) for span in chain) - 0.5
+        return None
 
 
 def _fixes(pattern: Readable, corners: frozenset[str]) -> Iterator[Fix]:
@@ -124,11 +132,14 @@ def _fixes(pattern: Readable, corners: frozenset[str]) -> Iterator[Fix]:
             if edge.lineage in offered:
                 continue
             offered.add(edge.lineage)
+            long = _sewn(pattern, span)
+            if long is None:
+                continue
             start, end = (span.start, span.end) if span.start in corners else (span.end, span.start)
-            long = round(min(20.0, span_length(piece, span)), 1)
             at: dict[str, Any] = {"start": start, "end": end, "along": span.along}
             words = readable(edge.lineage)
-            yield Fix(f"Open it with a zip in the {words}", "open_up", {"closure": "zip", "at": at, "long": long})
+            params = {"closure": "zip", "at": at, "long": min(ZIP, whole_millimetres(long))}
+            yield Fix(f"Open it with a zip in the {words}", "open_up", params)
 
 
 def word(finding: Finding) -> str:

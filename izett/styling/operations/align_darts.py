@@ -50,7 +50,7 @@ def apply(params: AlignDarts, context: Context) -> Outcome:
         by -= off / slope if slope else -off
         piece = _slid(still, dart, by)
         pattern = pattern.with_pieces(piece)
-        off = aim - _from_seam_start(pattern, piece, piece.dart(params.dart))
+        off = aim - _from_seam_start(pattern, piece, piece.dart(dart.name))
     return Outcome(pattern, (Sum("along the seam before", first), Sum("along the seam now", aim)))
 
 

@@ -30,9 +30,9 @@ TRIED, LEAST = 0.5, 0.02
 class ChangeEase(Params):
     """How much more ease, all around, and whether armhole and sleeve follow."""
 
-    bust: float = length(0.0, low=-8, high=40, meaning="more ease at the bust, all around")
-    waist: float = length(0.0, low=-8, high=40, meaning="more at the waist, all around")
-    hip: float = length(0.0, low=-8, high=40, meaning="more at the hip, all around")
+    bust: float = length(0.0, low=-8, high=22, meaning="more ease at the bust, all around")
+    waist: float = length(0.0, low=-8, high=32, meaning="more at the waist, all around")
+    hip: float = length(0.0, low=-8, high=32, meaning="more at the hip, all around")
 
 
 def apply(params: ChangeEase, context: Context) -> Outcome:

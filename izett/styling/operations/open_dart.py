@@ -12,18 +12,22 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import CENTRES, Role, SeamKind
-from izett.pattern.paper import between_gates
+from izett.pattern.paper import between_gates, parted_at
 from izett.pattern.piece import Edge, Intake, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, PointRef
-from izett.styling.spreading import Slash, opening
+from izett.styling.spreading import NEAREST, Slash, opening
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
 from izett.wording import cm
+
+#: cm. The drawn tip stays at least so far short of the hinge.
+SHORT_OF_HINGE = 0.5
 
 
 class OpenDart(Params):
@@ -45,27 +49,33 @@ def apply(params: OpenDart, context: Context) -> Outcome:
             fix="Choose another hinge.",
             where=(params.at.along, params.hinge.along),
         )
+    corner = _corner_at(far, far_along)
+    if (corner is None and min(far_along, far.curve.length - far_along) < NEAREST) or _corner_near(edge, along):
+        raise StepRefused(
+            f"The dart would open or turn closer than {cm(NEAREST, 2)} to a corner.",
+            fix="Move the place along its line; the hinge may also lie at the corner itself.",
+            where=(params.at.along, params.hinge.along),
+        )
+    if corner in (edge.start, edge.end):
+        raise StepRefused(
+            "The hinge lies at an end of the line on which the dart opens.",
+            fix="Choose a hinge across the piece.",
+            where=(params.at.along, params.hinge.along),
+        )
     slash = Slash((edge, along), (far, far_along), params.width, 0.0)
     mouth, hinge = slash.line
     reach = distance(mouth, hinge)
-    if params.long > reach - 0.5:
+    if params.long > reach - SHORT_OF_HINGE:
         raise StepRefused(
             f"The slash is {cm(reach)} long: a dart of {cm(params.long, 2)} does not fit.",
             fix="Make the dart shorter.",
             where=(edge.lineage,),
         )
     names = (context.named("a"), context.named("b"))
-    corner = context.named("hinge")
-    first, second = edge.curve.split(along)
-    ring: list[Edge] = []
-    for e in piece.edges:
-        if e is edge:
-            ring += [replace(e, curve=first, end=names[0]), replace(e, curve=second, start=names[1])]
-        elif e is far:
-            one, two = e.curve.split(far_along)
-            ring += [replace(e, curve=one, end=corner), replace(e, curve=two, start=corner)]
-        else:
-            ring.append(e)
+    ring = parted_at(piece.edges, edge, along, names)
+    if corner is None:
+        corner = context.named("hinge")
+        ring = parted_at(ring, far, far_along, (corner, corner))
     before, after = between_gates(ring, corner, names[0]), between_gates(ring, names[1], corner)
     after_turns = not any(e.role in CENTRES for e in after) and _lower(after) <= _lower(before)
     motion: Motion = opening(slash, onwards=after_turns)
@@ -90,6 +100,17 @@ def apply(params: OpenDart, context: Context) -> Outcome:
     pattern, sums = meant(context.garment, context.garment.with_pieces(new))
     told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))
     return Outcome(pattern, (*told, *sums), (dart.name, *names, dart.tip))
+
+
+def _corner_at(edge: Edge, along: float) -> str | None:
+    """Return the corner at which a place on an edge lies, or None."""
+    if along <= SAME_POINT:
+        return edge.start
+    return edge.end if along >= edge.curve.length - SAME_POINT else None
+
+
+def _corner_near(edge: Edge, along: float) -> bool:
+    return min(along, edge.curve.length - along) < NEAREST
 
 
 def _lower(edges: list[Edge]) -> float:

@@ -7,6 +7,7 @@ practice, no single source.
 
 from collections.abc import Iterator
 from dataclasses import replace
+from itertools import pairwise
 
 from pydantic import Field
 
@@ -15,13 +16,14 @@ from izett.geometry.curve import straight
 from izett.geometry.point import add, right_of, scale, subtract, unit
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Role
-from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece
+from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, in_ring_order
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
+from izett.units import whole_millimetres
 from izett.wording import cm
 
 #: cm. A centre edge bent by more takes no button stand.
@@ -67,7 +69,7 @@ def apply(params: OpenUp, context: Context) -> Outcome:
 
 def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
     """Return a piece whose centre edge lies further out; neckline and hem run on to it, the old centre is marked."""
-    run = [e for e in piece.edges if e.lineage == params.at.along]
+    run = in_ring_order(e for e in piece.edges if e.lineage == params.at.along)
     start, end = run[0].curve.start, run[-1].curve.end
     along = unit(subtract(end, start))
     bent = max(abs((p[0] - start[0]) * along[1] - (p[1] - start[1]) * along[0]) for e in run for p in e.curve.points)
@@ -75,6 +77,12 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
         raise StepRefused(
             f"{line_words(params.at.along, begins=True)} is not straight: a button stand cannot be added.",
             fix="Straighten it first.",
+            where=(params.at.along,),
+        )
+    if any(one.end != other.start for one, other in pairwise(run)):
+        raise StepRefused(
+            f"{line_words(params.at.along, begins=True)} is interrupted: a button stand cannot be added along it.",
+            fix="Choose a line that runs through, without a dart in it.",
             where=(params.at.along,),
         )
     out = scale(right_of(along), params.stand)
@@ -87,7 +95,7 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
         Edge(run[0].role, run[0].lineage, corners[0], corners[1], straight(far_start, far_end)),
         Edge(after.role, context.named("stand_after"), corners[1], run[-1].end, straight(far_end, end)),
     )
-    ring = [e for k, e in enumerate(piece.edges) if e not in run or k < i]
+    ring = [e for e in piece.edges if not any(e is gone for gone in run)]
     at = ring.index(before) + 1
     return replace(
         piece,
@@ -112,7 +120,7 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     if subject.kind is not Kind.LINE or subject.role not in roles or subject.piece is None or subject.span is None:
         return
     up, down = _upright(subject)
-    whole = round(sum(e.curve.length for e in subject.piece.edges if e.lineage == subject.name), 1)
+    whole = whole_millimetres(sum(e.curve.length for e in subject.piece.edges if e.lineage == subject.name))
     for closure in (Closure.ZIP, Closure.LACING, Closure.PLACKET):
         yield Offer(f"Open it: {closure.value}", {"closure": closure.value, "at": up, "long": min(20.0, whole)})
     yield Offer("Slit from the hem", {"closure": "slit", "at": down, "long": min(20.0, whole)})

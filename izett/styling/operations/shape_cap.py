@@ -47,6 +47,12 @@ def apply(params: ShapeCap, context: Context) -> Outcome:
     """Change height and width, then the notches."""
     seam = seam_of(context, SeamKind.CAP)
     sleeve = holding(context.garment, seam.sides[1][0].start)
+    if not any(edge.role is Role.CAP for edge in sleeve.edges):
+        raise StepRefused(
+            f"{sleeve.title} is cut straight: it has no cap to shape.",
+            fix="Draft a sleeve with a cap.",
+            where=(sleeve.name,),
+        )
     new = sleeve
     factor = 1.0
     if params.height:

