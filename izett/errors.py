@@ -4,8 +4,19 @@ Every error has a stable `code`, a `message` that names piece, value and unit, a
 """
 
 from collections.abc import Sequence
+from pathlib import Path
+from traceback import extract_tb
 
 from izett.wording import plain
+
+#: Places of a fault that are logged, the innermost last.
+PLACES = 6
+
+
+def place_of(fault: BaseException) -> str:
+    """Return what a fault is and where it arose, for a log: nothing of what was worked on, which may be somebody's."""
+    places = [f"{Path(frame.filename).name}:{frame.lineno}" for frame in extract_tb(fault.__traceback__)[-PLACES:]]
+    return f"{type(fault).__name__} at {' > '.join(places)}"
 
 
 class IzettError(Exception):

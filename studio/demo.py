@@ -8,6 +8,8 @@ from datetime import date, timedelta
 from typing import Any, Literal
 from uuid import uuid4
 
+from django.db import transaction
+
 from izett.drafting.ease import Kind
 from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc, StepDoc
@@ -65,8 +67,9 @@ OBOE = {
 }  # fmt: skip
 
 
+@transaction.atomic
 def load() -> None:
-    """Fill an empty studio; a studio with wearers in it is left alone."""
+    """Fill an empty studio, wholly or not at all; a studio with wearers in it is left alone."""
     if Wearer.objects.exists():
         return
     viola = _wearer(

@@ -1,5 +1,6 @@
 """Optimistic locking: a change names the version that it was made on, and fails where the job has moved on."""
 
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from uuid import UUID
@@ -10,6 +11,9 @@ from django.db.models import F
 from studio.models import Job, LogEntry, Round, Wearer
 from studio.problems import Refusal, not_found
 from studio.state import job_state
+
+#: A version as a header names it: no job counts further.
+_VERSION = re.compile("[0-9]{1,10}")
 
 
 def job_of(job_id: UUID) -> Job:
@@ -43,7 +47,7 @@ def version_named(header: str | None) -> int:
         Refusal: 428 where it is missing or not one.
     """
     text = (header or "").strip().removeprefix("W/").strip('"')
-    if not text.isdigit():
+    if not _VERSION.fullmatch(text):
         raise Refusal(
             428, "version-missing", "The change does not say which version it was made on.", fix="Load the job again."
         )

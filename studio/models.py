@@ -43,6 +43,7 @@ class SheetUnderWay(models.Model):
 
     wearer = models.OneToOneField(Wearer, on_delete=models.CASCADE, related_name="under_way")
     document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
     saved = models.DateTimeField(auto_now=True)
 
 
@@ -103,13 +104,17 @@ class Job(models.Model):
 
 
 class Revision(models.Model):
-    """One state of a job's recipe: school, overrides and steps, with the sheet it is for. Never changed."""
+    """One state of a job's recipe: school, overrides and steps, with the sheet it is for. Never changed.
+
+    `standing` is what came of it when it was last worked out, for the bench (`studio/standing.py`).
+    """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     parent = models.ForeignKey("self", null=True, on_delete=models.CASCADE, related_name="children")
     sheet = models.ForeignKey(MeasureSheet, on_delete=models.RESTRICT, related_name="+")
     document = models.JSONField()
+    standing = models.JSONField(null=True)
     why = models.TextField(blank=True)
     created = models.DateTimeField(auto_now_add=True)
 
@@ -209,3 +214,13 @@ class Work(models.Model):
 
     class Meta:
         ordering = ["-created"]
+
+
+class Backup(models.Model):
+    """A backup that was made: when, and under which name; the file itself lies wherever it was put."""
+
+    made = models.DateTimeField(auto_now_add=True)
+    name = models.CharField(max_length=200)
+
+    class Meta:
+        ordering = ["-made"]

@@ -1,13 +1,24 @@
 """Problem details (RFC 9457): one form for every error, with what to do about it."""
 
+import logging
 from collections.abc import Sequence
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from ninja import NinjaAPI
-from ninja.errors import ValidationError as RequestError
+from pydantic import BaseModel
 
-from izett.errors import IzettError, UnknownName
+from izett.errors import place_of
+
+
+class ProblemOut(BaseModel):
+    """What went wrong, where, and what to do about it; further members where there is more to say."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    fix: str
+    where: list[str]
 
 
 class Refusal(Exception):
@@ -18,12 +29,23 @@ class Refusal(Exception):
         code: stable, for programs.
         message, fix: for people.
         extra: further members of the problem, such as both sides of a conflict.
+        retry_after: seconds after which it is worth trying again; None where that alone helps nothing.
     """
 
-    def __init__(self, status: int, code: str, message: str, *, fix: str, extra: dict[str, Any] | None = None) -> None:
+    def __init__(
+        self,
+        status: int,
+        code: str,
+        message: str,
+        *,
+        fix: str,
+        extra: dict[str, Any] | None = None,
+        retry_after: int | None = None,
+    ) -> None:
         super().__init__(message)
         self.status, self.code, self.message, self.fix = status, code, message, fix
         self.extra = extra or {}
+        self.retry_after = retry_after
 
 
 def not_found(what: str) -> Refusal:
@@ -47,26 +69,35 @@ def problem(
     return JsonResponse(body, status=status, content_type="application/problem+json")
 
 
-def install(api: NinjaAPI) -> None:
-    """Answer every error of the core and the studio with problem details."""
+def refused(refusal: Refusal) -> HttpResponse:
+    """Return a refusal as an answer."""
+    answer = problem(refusal.status, refusal.code, refusal.message, fix=refusal.fix, extra=refusal.extra)
+    if refusal.retry_after is not None:
+        answer["Retry-After"] = str(refusal.retry_after)
+    return answer
 
-    @api.exception_handler(IzettError)
-    def core(request: HttpRequest, error: IzettError) -> HttpResponse:
-        status = 404 if isinstance(error, UnknownName) else 422
-        return problem(status, error.code, error.message, fix=error.fix, where=error.where)
 
-    @api.exception_handler(Refusal)
-    def refusal(request: HttpRequest, error: Refusal) -> HttpResponse:
-        return problem(error.status, error.code, error.message, fix=error.fix, extra=error.extra)
+def fault(error: Exception) -> HttpResponse:
+    """Return a fault of the program as an answer; it is logged without a word of what was sent."""
+    logging.getLogger(__name__).error("%s", place_of(error))
+    return problem(
+        500,
+        "fault",
+        f"This is a fault in the program ({type(error).__name__}). Nothing that was saved is lost.",
+        fix="Load the page again; if it stays so, please report it.",
+    )
 
-    @api.exception_handler(RequestError)
-    def request_error(request: HttpRequest, error: RequestError) -> HttpResponse:
-        first = error.errors[0]
-        place = [str(part) for part in first["loc"]]
-        return problem(
-            422,
-            "invalid-request",
-            f"{' → '.join(place)}: {first['msg']}.",
-            fix="Correct it and send it again.",
-            where=place,
-        )
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Answer a change that comes without the page's token."""
+    return problem(
+        403,
+        "token-missing",
+        "The change does not carry the token of this page: the browser has lost its cookie.",
+        fix="Load the page again, then do it again; nothing was changed.",
+    )
+
+
+def not_there(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """Answer an address that does not exist."""
+    return problem(404, "not-found", "There is nothing at this address.", fix="Go back to the bench.")

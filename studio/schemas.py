@@ -4,18 +4,21 @@ Plain pydantic models: the framework's own base class reads every attribute thro
 """
 
 from datetime import date, datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, StringConstraints
 
 from izett.drafting.ease import FITTED
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.measuring.taking import MOST_READINGS
 from izett.units import Unit
+from studio.wire import HIGHEST, Day
 
 Pair = tuple[float, float]
+#: What somebody or something is called: with something in it.
+Title = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 
 
 class LengthIn(BaseModel):
@@ -60,21 +63,22 @@ class ReadingOut(BaseModel):
 class SheetIn(BaseModel):
     """A sheet to keep, or under way: readings by symbol, with `.left` or `.right` where the sides were taken apart."""
 
-    taken_on: date
+    taken_on: Day
     taken_by: Literal["helper", "alone", "scan", "chart"] = "helper"
     worn: str = Field("", max_length=200)
     readings: dict[str, TakenIn] = Field(max_length=200)
 
 
 class UnderWayIn(SheetIn):
-    """A sheet under way: also which preparations are done, and at which measure it stopped."""
+    """A sheet under way: also which preparations are done, at which measure it stopped, and the version it was made on."""
 
     prepared: list[str] = Field([], max_length=40)
     place: str = Field("", max_length=64)
+    version: int | None = Field(None, ge=0, le=HIGHEST)
 
 
 class UnderWayOut(UnderWayIn):
-    """A sheet under way, and when it was last touched."""
+    """A sheet under way, when it was last touched, and how often: a page that knows an older state must look first."""
 
     saved: datetime
 
@@ -93,7 +97,7 @@ class SheetOut(BaseModel):
 class WearerIn(BaseModel):
     """A wearer to add."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: Title
     note: str = Field("", max_length=4000)
 
 
@@ -113,8 +117,8 @@ class JobIn(BaseModel):
     """A job to open: the wearer's newest sheet counts. The blocks may be changed later."""
 
     wearer: UUID
-    garment: str = Field(min_length=1, max_length=120)
-    due: date | None = None
+    garment: Title
+    due: Day | None = None
     blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
     fit: str = FITTED
     cloth: RecipeClothDoc = RecipeClothDoc()
@@ -140,7 +144,7 @@ class HouseRuleOut(BaseModel):
 
 
 class TicketOut(BaseModel):
-    """A job on the bench: where it stands and what is waiting."""
+    """A job on the bench: where it stands and what is waiting; `trouble` says why it cannot be opened."""
 
     id: UUID
     wearer: str
@@ -150,6 +154,7 @@ class TicketOut(BaseModel):
     standing: str
     waiting: list[str]
     touched: datetime
+    trouble: str
 
 
 class AnswerOut(BaseModel):
@@ -225,7 +230,7 @@ class RevisionIn(BaseModel):
     """A new state of the recipe, and why."""
 
     recipe: RecipeDoc
-    sheet: int | None = None
+    sheet: int | None = Field(None, ge=1, le=HIGHEST)
     why: str = Field("", max_length=2000)
 
 
@@ -296,3 +301,18 @@ class WorkedOut(BaseModel):
     edges: int
     follows: list[str]
     steps: list[StepDoc]
+
+
+class KeepingOut(BaseModel):
+    """Whether the work can be kept, when it was last copied, and what to say of that."""
+
+    read_only: bool
+    last: datetime | None
+    remind: str
+
+
+class BackupOut(BaseModel):
+    """A backup that was made: its name, and the folder that it lies in beside the database."""
+
+    name: str
+    folder: str

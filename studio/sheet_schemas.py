@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from izett.units import Unit
 from studio.schemas import LengthIn, Pair, SheetIn, TakenIn
+from studio.wire import RowId
 
 
 class ReviewIn(BaseModel):
@@ -16,7 +17,7 @@ class ReviewIn(BaseModel):
 
     readings: dict[str, TakenIn] = Field(max_length=200)
     taken_by: str = "helper"
-    against: int | None = None
+    against: RowId | None = None
     blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
 
 

@@ -1,11 +1,11 @@
 """A job as the screens need it, and a ticket as the bench shows it."""
 
-from datetime import date
 from typing import Any
 
+from pydantic import ValidationError
+
 from izett.catalogue import catalogue
-from izett.checking.check import Verdict
-from izett.errors import IzettError
+from izett.files.recipe_json import RecipeDoc
 from izett.fitting.finding import Outcome, finding_kinds
 from izett.measuring.measure import read_measure
 from izett.measuring.sheet import Sheet
@@ -13,6 +13,7 @@ from izett.measuring.taking import Taken
 from izett.rules.sheet import Allowance, Rule
 from izett.units import Unit
 from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
+from studio.problems import Refusal
 from studio.schemas import (
     AnswerOut,
     FindingOut,
@@ -22,11 +23,11 @@ from studio.schemas import (
     ReadingOut,
     RoundOut,
     SheetOut,
-    TicketOut,
     UnderWayOut,
     WearerOut,
 )
-from studio.workroom import evaluate_revision, recipe_document
+from studio.standing import refusal_of
+from studio.workroom import recipe_document
 
 
 def sheet_state(sheet: MeasureSheet) -> SheetOut:
@@ -67,7 +68,7 @@ def under_way_state(wearer: Wearer) -> UnderWayOut | None:
 
 def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
     """Return a sheet under way as it was kept."""
-    return UnderWayOut(**kept.document, saved=kept.saved)
+    return UnderWayOut(**{**kept.document, "version": kept.version}, saved=kept.saved)
 
 
 def wearer_state(wearer: Wearer) -> WearerOut:
@@ -91,6 +92,23 @@ def head_of(job: Job) -> Revision:
     return job.head
 
 
+def readable_recipe(job: Job) -> RecipeDoc:
+    """Return the recipe that a job stands at.
+
+    Raises:
+        Refusal: this version of the program cannot read it; the job itself stays as it is.
+    """
+    try:
+        return recipe_document(head_of(job).document)
+    except ValidationError as error:
+        raise Refusal(
+            422,
+            "job-unreadable",
+            f"The recipe of “{job.garment}” cannot be read: {refusal_of(error)}.",
+            fix="Export the job as it is, from the bench, for a version of the program that can read it; or delete it.",
+        ) from error
+
+
 def undo_target(job: Job) -> Revision | None:
     """Return the revision that undo goes to: the parent, unless a muslin stands on the present one."""
     head = head_of(job)
@@ -107,6 +125,7 @@ def redo_target(job: Job) -> Revision | None:
 def job_state(job: Job) -> JobOut:
     """Return a job, whole."""
     head = head_of(job)
+    recipe = readable_recipe(job)
     uids = {step["uid"] for step in head.document["steps"]}
     rounds = list(job.rounds.prefetch_related("findings__answers__round").order_by("number"))
     undo, redo = undo_target(job), redo_target(job)
@@ -118,7 +137,7 @@ def job_state(job: Job) -> JobOut:
         wearer=wearer_state(job.wearer),
         sheet=sheet_state(head.sheet),
         revision=head.number,
-        recipe=recipe_document(head.document),
+        recipe=recipe,
         can_undo=undo is not None,
         can_redo=redo is not None,
         undo_words=head.why if undo else "",
@@ -200,61 +219,6 @@ def house_rule_state(rule: HouseRule) -> HouseRuleOut:
         reason=rule.reason,
         since=rule.since,
     )
-
-
-def ticket(job: Job) -> TicketOut:
-    """Return a job as a ticket: stage, where it stands, what is waiting."""
-    stage, standing, waiting = _standing(job)
-    newest = job.log.last()
-    return TicketOut(
-        id=job.id,
-        wearer=job.wearer.name,
-        garment=job.garment,
-        due=job.due,
-        stage=stage,
-        standing=standing,
-        waiting=[*waiting, *_due(job.due)],
-        touched=newest.at if newest else job.created,
-    )
-
-
-def _standing(job: Job) -> tuple[str, str, list[str]]:
-    waiting: list[str] = []
-    try:
-        evaluation = evaluate_revision(head_of(job))
-    except IzettError as error:
-        return "measure", "No draft yet", [error.message]
-    failing = sum(r.finding.verdict is Verdict.FAILS for r in evaluation.results)
-    if failing:
-        waiting.append(f"{failing} {'check fails' if failing == 1 else 'checks fail'}")
-    skipped = sum(stage.failure is not None for stage in evaluation.stages)
-    if skipped:
-        waiting.append(f"{skipped} {'step' if skipped == 1 else 'steps'} skipped")
-    last = job.rounds.order_by("-number").first()
-    if last is None:
-        return "draft", "Drafted, no muslin yet", [*waiting, "cut a first muslin"]
-    if last.closed is None:
-        return "fit", f"Muslin {last.number} on the table", [*waiting, *_judging(last)]
-    return "cut", f"Muslin {last.number} closed", [*waiting, "cut the next muslin, or the cloth"]
-
-
-def _judging(round_: Round) -> list[str]:
-    open_findings = [f for f in round_.findings.all() if not f.remedy]
-    answered = {answer.finding.pk for answer in round_.answers.all()}
-    earlier = Finding.objects.filter(round__job=round_.job, round__number__lt=round_.number)
-    left = [f for f in earlier if f.pk not in answered and _still_asked(f, round_)]
-    waiting: list[str] = []
-    if left:
-        waiting.append(f"{len(left)} earlier {'finding' if len(left) == 1 else 'findings'} to look at again")
-    if open_findings:
-        waiting.append(f"{len(open_findings)} {'finding' if len(open_findings) == 1 else 'findings'} without a remedy")
-    return waiting or ["muslin to judge"]
-
-
-def _due(due: date | None) -> list[str]:
-    if due is None or due >= date.today():
-        return []
-    return ["due date has passed"]
 
 
 def document_of(data: Any) -> dict[str, Any]:

@@ -3,11 +3,12 @@
 from typing import Any, Literal
 from uuid import UUID
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeDoc
 from studio.schemas import Pair
 from studio.table_schemas import MoveOut
+from studio.wire import RowId
 
 
 class FieldOut(BaseModel):
@@ -38,12 +39,12 @@ class OperationOut(BaseModel):
 class SubjectIn(BaseModel):
     """A thing that is pointed at on a recipe's table."""
 
-    sheet: int
+    sheet: RowId
     recipe: RecipeDoc
     kind: str
     name: str = ""
     piece: str = ""
-    fraction: float = 0.5
+    fraction: float = Field(0.5, allow_inf_nan=False)
     job: UUID | None = None
 
 
@@ -70,7 +71,7 @@ class DeedOut(BaseModel):
 class WithoutIn(BaseModel):
     """A step that might be taken out."""
 
-    sheet: int
+    sheet: RowId
     recipe: RecipeDoc
     uid: str
     job: UUID | None = None
@@ -101,7 +102,7 @@ class WithoutOut(BaseModel):
 class WalkIn(BaseModel):
     """A seam to be walked."""
 
-    sheet: int
+    sheet: RowId
     recipe: RecipeDoc
     seam: str
     job: UUID | None = None

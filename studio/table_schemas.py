@@ -3,10 +3,11 @@
 from typing import Any
 from uuid import UUID
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from studio.schemas import Pair
+from studio.wire import RowId
 
 
 class EdgeOut(BaseModel):
@@ -72,7 +73,7 @@ class PieceOut(BaseModel):
 
 
 class SumOut(BaseModel):
-    """A line of the worksheet."""
+    """A line of the worksheet; `low` and `high` are between what it can be set to by hand."""
 
     symbol: str
     label: str
@@ -89,6 +90,8 @@ class SumOut(BaseModel):
     uses: list[str]
     draws: list[str]
     spread: float
+    low: float
+    high: float
 
 
 class EaseOut(BaseModel):
@@ -243,7 +246,7 @@ class MoveOut(BaseModel):
 class MovedByIn(BaseModel):
     """A measure, to ask what moves with it."""
 
-    sheet: int
+    sheet: RowId
     recipe: RecipeDoc
     symbol: str
 
@@ -262,11 +265,11 @@ class PreviewIn(BaseModel):
     the cutting lines too, `source` for the source pieces under the style.
     """
 
-    sheet: int
+    sheet: RowId
     recipe: RecipeDoc
     than: RecipeDoc | None = None
-    known: list[str] = []
-    against: int | None = None
+    known: list[str] = Field([], max_length=2000)
+    against: RowId | None = None
     job: UUID | None = None
     cut: bool = False
     source: bool = False

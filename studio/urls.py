@@ -23,3 +23,5 @@ urlpatterns = [
     path("api/", api.urls),
     re_path(r"^(?!api/|assets/|static/).*$", page),
 ]
+
+handler404 = "studio.problems.not_there"

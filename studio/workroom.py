@@ -8,6 +8,7 @@ from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
 from izett.measuring.taking import settled, taken_apart
 from izett.recipe.evaluator import Evaluation, Evaluator
+from studio.lanes import SAVE, turn
 from studio.models import MeasureSheet, Revision
 
 
@@ -35,7 +36,8 @@ def recipe_document(data: dict[str, Any]) -> RecipeDoc:
 def evaluate(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable = None) -> Evaluation:
     """Work a recipe out for the body of a sheet; `owner` is the job by which it is remembered."""
     recipe = document.recipe(measures_of(sheet), sides_of(sheet))
-    return evaluator().evaluate(recipe, owner=owner or ("sheet", sheet.pk))
+    with turn(SAVE):
+        return evaluator().evaluate(recipe, owner=owner or ("sheet", sheet.pk))
 
 
 def evaluate_revision(revision: Revision) -> Evaluation:

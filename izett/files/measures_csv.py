@@ -4,15 +4,14 @@ A row names its measure by symbol, by name, or by the term of ISO 8559-1. A unit
 `unit` column, or in the heading of a column (`cm`, `inches`); where it stands nowhere, it is asked for.
 """
 
-import csv
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cache
-from io import StringIO
 from types import MappingProxyType
 
 from izett.errors import IzettError, UnreadableFile, UnstatedUnit
+from izett.files.reading import read_rows, write_rows
 from izett.measuring.measure import measures, read_measure, symbol_of
 from izett.measuring.sheet import TAKERS, Sheet
 from izett.measuring.taking import MOST_READINGS, Taken
@@ -38,21 +37,20 @@ class SheetRead:
 
 def write_csv(sheet: Sheet) -> str:
     """Return the sheet as CSV; every reading states its unit, so that it comes back exactly."""
-    stream = StringIO()
-    rows = csv.writer(stream, lineterminator="\n")
+    rows: list[list[str]] = []
     about = (sheet.wearer, sheet.taken_on.isoformat() if sheet.taken_on else "", sheet.taken_by, sheet.worn)
     for what, text in zip(_ABOUT, about, strict=True):
         if text:
-            rows.writerow([f"# {what}", text])
+            rows.append([f"# {what}", text])
     most = max((len(taken.readings) for taken in sheet.taken.values()), default=1)
-    rows.writerow(["measure", "name", "reading", *(f"reading {number}" for number in range(2, most + 1)), "unit"])
+    rows.append(["measure", "name", "reading", *(f"reading {number}" for number in range(2, most + 1)), "unit"])
     for key, taken in sheet.taken.items():
         name = measures()[symbol_of(key)].name + {".left": ", left", ".right": ", right"}.get(
             key[len(symbol_of(key)) :], ""
         )
         texts = [stated_length(reading) for reading in taken.readings]
-        rows.writerow([key, name, *texts, *[""] * (most - len(texts)), taken.readings[0].unit.value])
-    return stream.getvalue()
+        rows.append([key, name, *texts, *[""] * (most - len(texts)), taken.readings[0].unit.value])
+    return write_rows(rows)
 
 
 def read_csv(text: str, *, unit: Unit | None = None) -> SheetRead:
@@ -66,13 +64,12 @@ def read_csv(text: str, *, unit: Unit | None = None) -> SheetRead:
         UnreadableFile: there is no measure in it.
         UnstatedUnit: neither the file nor `unit` says what its numbers are in.
     """
-    rows = list(csv.reader(StringIO(text), delimiter=delimiter(text)))
+    rows = read_rows(text, delimiter(text))
     about: dict[str, str] = {}
     columns: _Columns | None = None
     taken: dict[str, Taken] = {}
     left_out: list[str] = []
-    for number, row in enumerate(rows, start=1):
-        cells = [cell.strip() for cell in row]
+    for number, cells in enumerate(rows, start=1):
         if not any(cells):
             continue
         if cells[0].startswith("#"):

@@ -6,6 +6,7 @@ from types import MappingProxyType
 from typing import Any
 
 from izett.errors import UnreadableFile, UnstatedUnit
+from izett.files.reading import read_json
 from izett.measuring.measure import read_measure
 from izett.measuring.sheet import TAKERS, Sheet
 from izett.measuring.taking import MOST_READINGS, Taken
@@ -41,10 +42,7 @@ def read_measures(text: str, *, unit: Unit | None = None) -> Sheet:
         UnstatedUnit: neither the document nor `unit` says what its numbers are in.
         UnknownName, UnreadableMeasure: a reading in it is not one.
     """
-    try:
-        data: Any = json.loads(text)
-    except ValueError as error:
-        raise UnreadableFile(f"The measures are not valid JSON: {error}.", fix="Check the file.") from error
+    data = read_json(text)
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise UnreadableFile(
             f"This is not a measures file: it does not say “format”: “{FORMAT}”.",

@@ -3,17 +3,17 @@
 Floats are written in their shortest exact form, so reading back gives the identical pattern.
 """
 
-import json
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, replace
 from types import MappingProxyType
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator
 
 from izett.checking.check import Result
 from izett.errors import ReferenceLost, UnreadableFile
 from izett.files import older
+from izett.files.reading import read_json
 from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.geometry.point import distance
@@ -323,10 +323,7 @@ def read_pattern(text: str) -> tuple[d.Pattern, PatternDoc]:
     Raises:
         UnreadableFile: it is damaged, foreign or of a newer version; the message says where.
     """
-    try:
-        data: Any = json.loads(text)
-    except ValueError as error:
-        raise UnreadableFile(f"The file is not valid JSON: {error}.", fix="Check that it was copied whole.") from error
+    data = read_json(text)
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         raise UnreadableFile(
             f"This is not a pattern file: it does not say “format”: “{FORMAT}”.",

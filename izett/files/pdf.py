@@ -33,6 +33,8 @@ OVERLAP = 1.0
 GAP = 2.0
 #: cm. Half diamonds at the joins.
 DIAMOND = 0.4
+#: Rows are lettered.
+LETTERS = 26
 _CUT, _SEW, _THIN = 0.9, 0.5, 0.4
 _INK = 0.12
 
@@ -56,8 +58,13 @@ class Tiling:
 
 
 def page_name(column: int, row: int) -> str:
-    """Return a page's name: row letter and column number, `A1` at the top left."""
-    return f"{chr(ord('A') + row)}{column + 1}"
+    """Return a page's name: row letters and column number, `A1` at the top left; after row Z comes row AA.
+
+    >>> page_name(0, 0), page_name(3, 27)
+    ('A1', 'AB4')
+    """
+    letters = chr(ord("A") + row % LETTERS)
+    return f"{page_name(column, row // LETTERS - 1)[: -len(str(column + 1))] if row >= LETTERS else ''}{letters}{column + 1}"
 
 
 def blank(stream: BytesIO, size: tuple[float, float]) -> "Canvas":
@@ -110,6 +117,12 @@ def write_pdf(
                 canvas.showPage()
     canvas.save()
     return stream.getvalue()
+
+
+def pages_of(sheets: Sequence[SheetPiece], *, paper: str = "a4") -> int:
+    """Return how many sheets of paper the pieces fill, the map not counted: to be asked before they are printed."""
+    placed, width, height = _laid_out(sheets)
+    return len(_tiling(placed, width, height, PAPERS[paper]).used)
 
 
 Placed = tuple[SheetPiece, Point]

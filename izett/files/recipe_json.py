@@ -2,20 +2,32 @@
 
 import json
 from collections.abc import Mapping
-from typing import Any, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 
 from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
 from izett.errors import MissingMeasure, UnreadableFile
 from izett.files.older_names import named_anew
+from izett.files.reading import nesting, read_json
 from izett.measuring.measure import measure
 from izett.pattern.facts import Half
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
 
 FORMAT: Literal["izett-recipe"] = "izett-recipe"
+
+
+#: Limits that a person never meets; beyond them a recipe is refused, since it could not be shown, printed or kept.
+MOST_STEPS, MOST_BLOCKS = 300, 20
+MOST_SET = 500
+LONGEST_REASON = 2000
+#: Of a step's parameters: lists within each other, and characters as plain text.
+MOST_NESTED_PARAMS, LONGEST_PARAMS = 8, 20_000
+
+Symbol = Annotated[str, Field(max_length=80)]
+Values = Annotated[dict[Symbol, float], Field(max_length=MOST_SET)]
 
 
 class StepDoc(BaseModel):
@@ -28,9 +40,22 @@ class StepDoc(BaseModel):
     params: dict[str, Any]
     on: bool = True
     version: int = Field(1, ge=1)
-    why: str = Field("", max_length=2000)
+    why: str = Field("", max_length=LONGEST_REASON)
     section: Section | None = None
     half: Half = Half.BOTH
+
+    @field_validator("params")
+    @classmethod
+    def _plain(cls, params: dict[str, Any]) -> dict[str, Any]:
+        if nesting(params) > MOST_NESTED_PARAMS:
+            raise ValueError(f"a step has at most {MOST_NESTED_PARAMS} lists within each other")
+        try:
+            long = len(json.dumps(params, allow_nan=False))
+        except ValueError as error:
+            raise ValueError("a parameter is not a number") from error
+        if long > LONGEST_PARAMS:
+            raise ValueError(f"the parameters of a step are at most {LONGEST_PARAMS} characters long")
+        return params
 
     def step(self) -> Step:
         """Return the recipe's step."""
@@ -53,17 +78,17 @@ class RecipeDoc(BaseModel):
 
     format: Literal["izett-recipe"] = FORMAT
     version: Literal[1] = 1
-    block: str = "bodice"
-    school: str = DIRECT
-    overrides: dict[str, float] = {}
-    steps: list[StepDoc] = []
-    also: list[str] = []
-    schools: dict[str, str] = {}
-    fit: str = FITTED
+    block: Symbol = "bodice"
+    school: Symbol = DIRECT
+    overrides: Values = {}
+    steps: list[StepDoc] = Field([], max_length=MOST_STEPS)
+    also: list[Symbol] = Field([], max_length=MOST_BLOCKS)
+    schools: dict[Symbol, Symbol] = Field({}, max_length=MOST_SET)
+    fit: Symbol = FITTED
     cloth: RecipeClothDoc = RecipeClothDoc()
-    house: dict[str, float] = {}
-    why: dict[str, str] = {}
-    apart: list[str] = []
+    house: Values = {}
+    why: dict[Symbol, Annotated[str, Field(max_length=LONGEST_REASON)]] = Field({}, max_length=2 * MOST_SET)
+    apart: list[Symbol] = Field([], max_length=MOST_SET)
     #: By which scheme steps name what earlier steps made: 1 took short names where they were free.
     names: Literal[1, 2] = 1
 
@@ -115,7 +140,7 @@ def read_recipe(text: str) -> RecipeDoc:
         UnreadableFile: it is damaged or foreign; the message says where.
     """
     try:
-        data: Any = json.loads(text)
+        data = read_json(text)
         if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
             raise UnreadableFile(
                 f"The recipe has version {data['version']!r}; this program reads version 1.",
@@ -129,5 +154,3 @@ def read_recipe(text: str) -> RecipeDoc:
             f"The recipe is damaged or foreign at {place}: {first['msg'].lower()}.",
             fix="Take an undamaged copy.",
         ) from error
-    except ValueError as error:
-        raise UnreadableFile(f"The recipe is not valid JSON: {error}.", fix="Check the file.") from error

@@ -3,7 +3,6 @@
 A scanner's own noise stands with each length, so that a reader knows how far to trust it.
 """
 
-import json
 from datetime import date
 from types import MappingProxyType
 from typing import Literal
@@ -12,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from izett.errors import UnreadableFile
 from izett.files.measures_csv import SheetRead
+from izett.files.reading import read_json
 from izett.measuring.measure import measures, read_measure
 from izett.measuring.scanner import Scan
 from izett.measuring.sheet import Sheet
@@ -69,9 +69,9 @@ def read_scan(text: str) -> SheetRead:
         UnreadableMeasure: a length in it cannot be one of a body.
     """
     try:
-        document = ScanDoc.model_validate(json.loads(text))
-    except (ValidationError, ValueError) as error:
-        where = " → ".join(str(p) for p in error.errors()[0]["loc"]) if isinstance(error, ValidationError) else "start"
+        document = ScanDoc.model_validate(read_json(text))
+    except ValidationError as error:
+        where = " → ".join(str(p) for p in error.errors()[0]["loc"])
         raise UnreadableFile(f"This is not a whole izett-scan file: at {where}.", fix="Scan again.") from error
     by_term = {what.term: symbol for symbol, what in measures().items() if what.term}
     taken: dict[str, Taken] = {}

@@ -3,13 +3,12 @@
 A heading may state its unit (`bust_girth (in)`); otherwise each entry may, or it is asked for.
 """
 
-import csv
 import re
 from collections.abc import Mapping
-from io import StringIO
 
 from izett.errors import IzettError, UnreadableFile, UnstatedUnit
 from izett.files.measures_csv import delimiter, key_of, states_unit, unit_of
+from izett.files.reading import read_rows, write_rows
 from izett.measuring.measure import read_measure
 from izett.measuring.size_chart import SizeChart
 from izett.units import Reading, Unit, exact_text
@@ -20,12 +19,11 @@ _HEADING = re.compile(r"^(?P<name>.*?)\s*(?:\((?P<unit>[^)]*)\))?$")
 def write_size_chart(chart: SizeChart) -> str:
     """Return a chart as CSV, in cm."""
     symbols = list(dict.fromkeys(symbol for size in chart.sizes.values() for symbol in size))
-    stream = StringIO()
-    rows = csv.writer(stream, lineterminator="\n")
-    rows.writerow(["size", *(f"{symbol} (cm)" for symbol in symbols)])
+    rows: list[list[str]] = []
+    rows.append(["size", *(f"{symbol} (cm)" for symbol in symbols)])
     for name, size in chart.sizes.items():
-        rows.writerow([name, *(exact_text(size[symbol]) if symbol in size else "" for symbol in symbols)])
-    return stream.getvalue()
+        rows.append([name, *(exact_text(size[symbol]) if symbol in size else "" for symbol in symbols)])
+    return write_rows(rows)
 
 
 def read_size_chart(text: str, *, unit: Unit | None = None) -> Mapping[str, Mapping[str, Reading]]:
@@ -41,8 +39,7 @@ def read_size_chart(text: str, *, unit: Unit | None = None) -> Mapping[str, Mapp
         UnknownName: a heading is none of the catalogue's measures.
         UnreadableMeasure: an entry is no length.
     """
-    rows = [[cell.strip() for cell in row] for row in csv.reader(StringIO(text), delimiter=delimiter(text))]
-    rows = [row for row in rows if any(row) and not row[0].startswith("#")]
+    rows = [row for row in read_rows(text, delimiter(text)) if any(row) and not row[0].startswith("#")]
     if len(rows) < 2 or len(rows[0]) < 2:
         raise UnreadableFile(
             "The chart has no sizes: it needs a heading and at least one row.",

@@ -158,6 +158,12 @@ class Curve:
         return points
 
 
+def forget() -> None:
+    """Forget every length and every chord."""
+    _cubic_length.cache_clear()
+    _flatten_cubic.cache_clear()
+
+
 def straight(a: Point, b: Point) -> Curve:
     """Return the straight line from `a` to `b`."""
     return Curve((a, b))

@@ -2,9 +2,18 @@
 
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
+from weakref import WeakSet
 
 T = TypeVar("T")
+
+_ALL: "WeakSet[Remembered[Any]]" = WeakSet()
+
+
+def forget_all() -> None:
+    """Forget all that is remembered of any object: where somebody is deleted, nothing of them stays."""
+    for one in list(_ALL):
+        one.forget()
 
 
 class Remembered(Generic[T]):
@@ -15,6 +24,7 @@ class Remembered(Generic[T]):
     """
 
     def __init__(self, most: int = 2048) -> None:
+        _ALL.add(self)
         self._known: OrderedDict[tuple[Hashable, int, int], tuple[object, object, T]] = OrderedDict()
         self._most = most
 

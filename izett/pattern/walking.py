@@ -185,3 +185,8 @@ def _spot(stretch: Stretch, at: float) -> tuple[Point, Point]:
     if at >= curve.length:
         return curve.end, curve.end_direction
     return before.end, after.start_direction
+
+
+def forget() -> None:
+    """Forget every place on a seam."""
+    _spot.cache_clear()

@@ -18,7 +18,7 @@ from pydantic import ValidationError
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told
 from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
-from izett.errors import IzettError
+from izett.errors import IzettError, place_of
 from izett.geometry.point import Undrawable
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
@@ -142,6 +142,10 @@ class Evaluation:
     def half(self, half: Half) -> Pattern:
         """Return a half after the last step; the left where both are alike."""
         return self.right if half is Half.RIGHT else self.left
+
+    def value(self, symbol: str) -> float | None:
+        """Return a value of the draft in its unit, or None where these blocks have none of that name."""
+        return self.draft.sums[symbol] if self.draft.sums.knows(symbol) else None
 
     def of(self, uid: str) -> Stage:
         """Return the stage of a step (KeyError where there is none)."""
@@ -452,7 +456,7 @@ def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
         return _Worked(None, read=context.record.names(), failure=undrawable())
     except Exception as fault:
         # Whatever it is, the other steps must not be lost with it; the tests take it for the fault that it is.
-        logging.getLogger(__name__).exception("step %s (%s)", operation.key, context.uid)
+        logging.getLogger(__name__).error("step %s: %s", operation.key, place_of(fault))
         fault_told = broke(fault)
         return _Worked(None, read=context.record.names(), failure=fault_told)
     read = context.record.names()

@@ -195,16 +195,16 @@ class Worksheet(dict[str, float]):
             if symbol in self.sheet.found:
                 if symbol in self._residuals or symbol in self.overrides or symbol in self.reasons:
                     yield self._found_line(symbol)
-            elif self._knows(symbol):
+            elif self.knows(symbol):
                 yield self._rule_line(self.sheet.rules[symbol])
 
-    def _knows(self, symbol: str) -> bool:
-        """Return whether a rule can be worked: an estimate that no line needed may lack the measure that it is made from."""
+    def knows(self, symbol: str) -> bool:
+        """Return whether a value is there or can be worked: an estimate may lack the measure that it is made from."""
         if symbol in self:
             return True
         try:
             self[symbol]
-        except NameError:
+        except (NameError, KeyError):
             return False
         return True
 

@@ -16,6 +16,7 @@ from studio.locking import changing, job_of, round_of, tell
 from studio.models import Finding, Job, MeasureSheet
 from studio.problems import Refusal, not_found
 from studio.schemas import RemedyIn
+from studio.standing import look_later
 from studio.state import document_of, head_of
 from studio.workroom import evaluate, recipe_document
 
@@ -46,6 +47,7 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
         finding.steps = [step.uid for step in steps]
         finding.save(update_fields=["remedy", "steps"])
         tell(job, "remedy", f"Muslin {number}: {title}")
+    look_later(job)
     return job
 
 

@@ -5,8 +5,10 @@ from uuid import UUID
 import izett
 from izett.files.pattern_json import evaluated_document
 from izett.recipe.evaluator import Evaluation
+from studio.limits import MOST_ROUNDS, refuse_more
 from studio.locking import changing, job_of, open_round, tell
 from studio.models import Job, Round
+from studio.muslins import read_back
 from studio.problems import Refusal
 from studio.schemas import RoundIn
 from studio.state import head_of
@@ -17,7 +19,7 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
     """Open the next round.
 
     Raises:
-        Refusal: a round is open already, or the job has moved on.
+        Refusal: a round is open already, the pattern could not be read again, or the job has moved on.
         IzettError: there is no draft to cut.
     """
     job = job_of(job_id)
@@ -26,9 +28,12 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
     head = head_of(job)
     evaluation = evaluate_revision(head)
     document = as_cut(evaluation, measures_of(head.sheet))
+    last = job.rounds.order_by("-number").first()
+    number = (last.number if last else 0) + 1
+    refuse_more(number, MOST_ROUNDS, "muslins")
+    # What cannot be read again must not be kept: it would be found out when the cloth is cut already.
+    read_back(document, number)
     with changing(job, version):
-        last = job.rounds.order_by("-number").first()
-        number = (last.number if last else 0) + 1
         Round.objects.create(
             job=job,
             number=number,

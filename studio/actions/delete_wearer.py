@@ -5,6 +5,7 @@ from uuid import UUID
 from django.db import transaction
 
 from studio.locking import wearer_of
+from studio.storage.erasing import erased
 
 
 def delete_wearer(wearer_id: UUID) -> None:
@@ -13,7 +14,7 @@ def delete_wearer(wearer_id: UUID) -> None:
     Raises:
         Refusal: there is no such wearer.
     """
-    with transaction.atomic():
+    with erased(), transaction.atomic():
         wearer = wearer_of(wearer_id)
         for job in wearer.jobs.all():
             # Rounds hold on to the revisions they were cut from: they go first.

@@ -6,6 +6,7 @@ from uuid import UUID
 from studio.locking import changing, job_of, tell
 from studio.models import Job
 from studio.problems import Refusal
+from studio.standing import look_later
 from studio.state import head_of, redo_target, undo_target
 
 
@@ -30,4 +31,5 @@ def move_head(job_id: UUID, version: int, way: Literal["undo", "redo"]) -> Job:
         job.sheet = target.sheet
         job.save(update_fields=["head", "sheet"])
         tell(job, way, f"{way}: {before.why if way == 'undo' else target.why}")
+    look_later(job)
     return job

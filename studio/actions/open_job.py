@@ -8,6 +8,7 @@ from studio.locking import tell, wearer_of
 from studio.models import HouseRule, Job, Revision
 from studio.problems import Refusal
 from studio.schemas import JobIn
+from studio.standing import look_later
 from studio.state import document_of
 
 
@@ -31,6 +32,7 @@ def open_job(data: JobIn) -> Job:
         job.head = head
         job.save(update_fields=["head"])
         tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")
+    look_later(job)
     return job
 
 

@@ -12,6 +12,7 @@ from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
 from studio.schemas import RevisionIn
+from studio.standing import look_later
 from studio.state import document_of, head_of
 from studio.workroom import evaluate, recipe_document
 
@@ -37,6 +38,7 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     with changing(job, version):
         add_revision(job, document, sheet, data.why)
         tell(job, "revise", data.why or "recipe changed")
+    look_later(job)
     return job
 
 

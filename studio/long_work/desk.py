@@ -14,7 +14,7 @@ from django.db import transaction
 from django.utils import timezone
 
 import izett
-from izett.errors import IzettError
+from izett.errors import IzettError, place_of
 from studio.long_work.kinds import KINDS
 from studio.long_work.worker import Worker
 from studio.models import Wearer, Work
@@ -123,7 +123,7 @@ def work_out(uid: str) -> None:
     except IzettError as error:
         _fail(uid, error.code, error.message, error.fix)
     except Exception as error:  # whatever it is, who waits must be told
-        logging.getLogger(__name__).exception("work %s (%s)", uid, kind.key)
+        logging.getLogger(__name__).error("work %s: %s", kind.key, place_of(error))
         fault = f"{kind.title} could not be worked out: a fault in the program ({type(error).__name__})."
         _fail(uid, "work-failed", fault, AGAIN)
 

@@ -27,6 +27,7 @@ class Worker:
         self._died = died
         self._process: subprocess.Popen[str] | None = None
         self._handed: list[str] = []
+        self._stale = False
         self._lock = RLock()
 
     def start(self) -> None:
@@ -58,6 +59,17 @@ class Worker:
         timer.daemon = True
         timer.start()
 
+    def renew(self) -> None:
+        """Begin without what the process remembers: at once where it has nothing to do, else once it is through."""
+        with self._lock:
+            self._stale = True
+            self._end_stale()
+
+    def _end_stale(self) -> None:
+        if self._stale and not self._handed and self._process is not None:
+            self._stale = False
+            self._process.kill()
+
     def _tell(self, uid: str) -> None:
         process = self._process
         try:
@@ -79,13 +91,14 @@ class Worker:
             with self._lock:
                 if (uid := line.strip()) in self._handed:
                     self._handed.remove(uid)
+                    self._end_stale()
         process.wait()
         self._process_ended()
 
     def _process_ended(self) -> None:
         """Tell of the work that died with its process, and hand the rest to a new one."""
         with self._lock:
-            self._process = None
+            self._process, self._stale = None, False
             handed, self._handed = self._handed, []
         for uid in handed[:1]:
             self._died(uid)

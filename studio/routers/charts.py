@@ -13,7 +13,7 @@ from izett.measuring.size_chart import SizeChart, standard_charts
 from studio.actions.keep_chart import delete_chart, keep_chart
 from studio.actions.take_size import take_size
 from studio.charts import all_charts, body_of_size, chart_of
-from studio.downloads import attachment, filename
+from studio.downloads import attachment, filename, files
 from studio.schemas import WearerOut
 from studio.sheet_schemas import ChartIn, ChartOut, ScanIn, ScanOut, SizeIn, SizeOut
 from studio.state import wearer_state
@@ -40,7 +40,7 @@ def remove_chart(request: HttpRequest, chart_id: UUID) -> HttpResponse:
     return HttpResponse(status=204)
 
 
-@router.get("/charts/{key}/files/csv")
+@router.get("/charts/{key}/files/csv", openapi_extra=files("text/csv"))
 def chart_file(request: HttpRequest, key: str) -> HttpResponse:
     """Return a chart as CSV."""
     chart = chart_of(key)

@@ -5,7 +5,6 @@ from uuid import UUID, uuid4
 from django.http import HttpRequest
 from ninja import Header, Router, Status
 
-from izett.files.pattern_json import PatternDoc, pattern_of
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kind, worked
 from izett.pattern.facts import Half
@@ -15,10 +14,12 @@ from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
 from studio.actions.record_finding import amounts_in_cm, record_finding
 from studio.drawing import drawn, piece_key
-from studio.locking import job_of, round_of, version_named
+from studio.locking import version_named
+from studio.muslins import as_cut
 from studio.routers.jobs import answer
 from studio.schemas import AnswerIn, CloseIn, FindingIn, JobOut, RemedyIn, RoundIn, WorkedOut, WorkIn
 from studio.table_schemas import PieceOut
+from studio.wire import RowInPath
 
 router = Router(tags=["fitting"])
 
@@ -58,18 +59,16 @@ def add_round(
 
 
 @router.get("/jobs/{job_id}/rounds/{number}/pattern", response=list[PieceOut])
-def round_pattern(request: HttpRequest, job_id: UUID, number: int) -> list[PieceOut]:
+def round_pattern(request: HttpRequest, job_id: UUID, number: RowInPath) -> list[PieceOut]:
     """Return the pattern as it was cut for a muslin."""
-    round_ = round_of(job_of(job_id), number)
-    pattern = pattern_of(PatternDoc.model_validate(round_.as_cut))
-    return [drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheet_pieces(pattern)]
+    return [drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheet_pieces(as_cut(job_id, number))]
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})
 def add_finding(
     request: HttpRequest,
     job_id: UUID,
-    number: int,
+    number: RowInPath,
     data: FindingIn,
     if_match: str | None = Header(None, alias="If-Match"),
 ) -> Status[JobOut]:
@@ -81,7 +80,7 @@ def add_finding(
 def post_remedy(
     request: HttpRequest,
     job_id: UUID,
-    number: int,
+    number: RowInPath,
     uid: str,
     data: RemedyIn,
     if_match: str | None = Header(None, alias="If-Match"),
@@ -94,7 +93,7 @@ def post_remedy(
 def post_answer(
     request: HttpRequest,
     job_id: UUID,
-    number: int,
+    number: RowInPath,
     data: AnswerIn,
     if_match: str | None = Header(None, alias="If-Match"),
 ) -> JobOut:
@@ -106,7 +105,7 @@ def post_answer(
 def post_close(
     request: HttpRequest,
     job_id: UUID,
-    number: int,
+    number: RowInPath,
     data: CloseIn,
     if_match: str | None = Header(None, alias="If-Match"),
 ) -> JobOut:

@@ -1,20 +1,25 @@
-"""The bench and the jobs: open, revise, undo, redo, cut for, carry out and in."""
+"""The bench and the jobs: open, revise, undo, redo, delete, carry out and in."""
 
+import json
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpRequest, HttpResponse
 from ninja import File, Header, Router, Status
 from ninja.files import UploadedFile
 
-from studio.actions.carry_job import LARGEST_FILE, export_job, import_job
+from studio.actions.delete_job import delete_job
 from studio.actions.move_head import move_head
 from studio.actions.open_job import open_job
 from studio.actions.revise import revise
-from studio.downloads import filename
+from studio.bench import tickets
+from studio.carrying.back import import_job
+from studio.carrying.out import job_document
+from studio.downloads import attachment, filename, files
+from studio.limits import LARGEST_FILE
 from studio.locking import job_of, version_named
 from studio.models import Job
 from studio.schemas import JobIn, JobOut, MoveIn, RevisionIn, TicketOut
-from studio.state import job_state, ticket
+from studio.state import job_state
 
 router = Router(tags=["jobs"])
 
@@ -27,9 +32,7 @@ def answer(job: Job) -> JobOut:
 @router.get("/bench", response=list[TicketOut])
 def bench(request: HttpRequest) -> list[TicketOut]:
     """List the jobs as tickets: due first, then the ones touched last."""
-    tickets = [ticket(job) for job in Job.objects.select_related("wearer", "head", "head__sheet")]
-    recent = sorted(tickets, key=lambda t: t.touched, reverse=True)
-    return sorted(recent, key=lambda t: (t.due is None, t.due.isoformat() if t.due else ""))
+    return tickets()
 
 
 @router.post("/jobs", response={201: JobOut})
@@ -66,10 +69,16 @@ def post_head(
     return answer(move_head(job_id, version_named(if_match), data.way))
 
 
-@router.get("/jobs/{job_id}/export")
+@router.delete("/jobs/{job_id}", response={204: None})
+def remove_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Delete a job with its muslins and its story, for good; the wearer and the sheets stay."""
+    delete_job(job_id)
+    return HttpResponse(status=204)
+
+
+@router.get("/jobs/{job_id}/export", openapi_extra=files("application/json"))
 def carry_out(request: HttpRequest, job_id: UUID) -> HttpResponse:
-    """Return the whole job as an izett-job file."""
-    document = export_job(job_id)
-    response = JsonResponse(document.model_dump(mode="json", by_alias=True), json_dumps_params={"indent": 1})
-    response["Content-Disposition"] = f'attachment; filename="{filename(document.garment)}.izett-job.json"'
-    return response
+    """Return the whole job as an izett-job file; one that cannot be read any more as it is stored."""
+    document = job_document(job_id)
+    content = json.dumps(document, indent=1, ensure_ascii=False)
+    return attachment(content, "application/json", f"{filename(document['garment'])}.izett-job.json")

@@ -21,11 +21,12 @@ from izett.units import Unit
 from studio.actions.keep_sheet import keep_sheet
 from studio.actions.keep_under_way import drop_under_way, keep_under_way
 from studio.cautions import CAUTIONS
-from studio.downloads import attachment, filename
+from studio.downloads import attachment, filename, files
 from studio.judging import figure_of_sheet
+from studio.lanes import printing
 from studio.locking import wearer_of
 from studio.models import Job, MeasureSheet, Wearer
-from studio.problems import not_found
+from studio.problems import Refusal, not_found
 from studio.readings import sheet_in
 from studio.schemas import SheetIn, SheetOut, UnderWayIn, UnderWayOut
 from studio.sheet_schemas import (
@@ -36,8 +37,9 @@ from studio.sheet_schemas import (
     PieceChangeOut,
     SheetReadOut,
 )
-from studio.state import core_sheet, head_of, sheet_state, under_way_out
-from studio.workroom import evaluator, measures_of, recipe_document, sides_of
+from studio.state import core_sheet, head_of, readable_recipe, sheet_state, under_way_out
+from studio.wire import RowInPath, RowInQuery
+from studio.workroom import evaluator, measures_of, sides_of
 
 router = Router(tags=["sheets"])
 
@@ -68,9 +70,14 @@ def delete_under_way(request: HttpRequest, wearer_id: UUID) -> HttpResponse:
 
 
 @router.get("/wearers/{wearer_id}/sheets/compare", response=ComparisonOut)
-def compare(request: HttpRequest, wearer_id: UUID, before: int, after: int) -> ComparisonOut:
+def compare(request: HttpRequest, wearer_id: UUID, before: RowInQuery, after: RowInQuery) -> ComparisonOut:
     """Compare two sheets by their numbers: measures, and what each of the wearer's jobs would change by drafting again."""
     wearer = wearer_of(wearer_id)
+    with printing():
+        return _compared(wearer, before, after)
+
+
+def _compared(wearer: Wearer, before: int, after: int) -> ComparisonOut:
     old, new = _numbered(wearer, before), _numbered(wearer, after)
     return ComparisonOut(
         before=before,
@@ -89,15 +96,15 @@ def _numbered(wearer: Wearer, number: int) -> MeasureSheet:
 
 def _change(job: Job, old: MeasureSheet, new: MeasureSheet) -> JobChangeOut:
     head = head_of(job)
-    document = recipe_document(head.document)
     told = JobChangeOut(job=job.id, garment=job.garment, sheet=head.sheet.number, pieces=[])
     try:
+        document = readable_recipe(job)
         pieces = piece_changes(
             evaluator(),
             document.recipe(measures_of(old), sides_of(old)),
             document.recipe(measures_of(new), sides_of(new)),
         )
-    except IzettError as error:
+    except (IzettError, Refusal) as error:
         return told.model_copy(update={"refused": f"{error.message} {error.fix}"})
     return told.model_copy(update={"pieces": [PieceChangeOut(**asdict(piece)) for piece in pieces]})
 
@@ -111,22 +118,23 @@ def read_file(request: HttpRequest, file: File[UploadedFile], unit: Unit | None 
     )
 
 
-@router.get("/measures/sheet.pdf")
+@router.get("/measures/sheet.pdf", openapi_extra=files("application/pdf"))
 def blank_sheet(request: HttpRequest, paper: Literal["a4", "letter"] = "a4") -> HttpResponse:
     """Return the measuring sheet to fill by hand."""
-    return _pdf(None, paper, "measuring sheet")
+    with printing():
+        return _pdf(None, paper, "measuring sheet")
 
 
 @router.get("/sheets/{sheet_id}/figure", response=FigureOut)
-def figure(request: HttpRequest, sheet_id: int) -> FigureOut:
+def figure(request: HttpRequest, sheet_id: RowInPath) -> FigureOut:
     """Return the figure of a kept sheet."""
     return figure_of_sheet(_sheet(sheet_id))
 
 
-@router.get("/sheets/{sheet_id}/files/{kind}")
+@router.get("/sheets/{sheet_id}/files/{kind}", openapi_extra=files("application/json", "application/pdf", "text/csv"))
 def sheet_file(
     request: HttpRequest,
-    sheet_id: int,
+    sheet_id: RowInPath,
     kind: Literal["json", "csv", "pdf"],
     paper: Literal["a4", "letter"] = "a4",
 ) -> HttpResponse:
@@ -134,7 +142,8 @@ def sheet_file(
     kept = _sheet(sheet_id)
     sheet, name = core_sheet(kept), f"{kept.wearer.name} sheet {kept.number}"
     if kind == "pdf":
-        return _pdf(sheet, paper, name)
+        with printing():
+            return _pdf(sheet, paper, name)
     if kind == "json":
         return attachment(write_measures(sheet), "application/json", f"{filename(name)}.izett-measures.json")
     return attachment(write_csv(sheet), "text/csv", f"{filename(name)}.csv")

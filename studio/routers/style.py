@@ -19,6 +19,7 @@ from izett.recipe.evaluator import Evaluation
 from izett.styling.fields import fields_of
 from izett.styling.operation import Section
 from izett.styling.subject import Kind, Subject, subject_of
+from studio.lanes import LOOK, in_turn
 from studio.models import MeasureSheet
 from studio.problems import not_found
 from studio.style_schemas import (
@@ -60,6 +61,7 @@ def operations(request: HttpRequest) -> list[OperationOut]:
 
 
 @router.post("/offers", response=list[DeedOut])
+@in_turn(LOOK)
 def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
     """Return what can be done to the thing pointed at, on the half on which it lies where the halves differ."""
     pointed = _pointed(data)
@@ -81,6 +83,7 @@ def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
 
 
 @router.post("/lines", response=RunOut)
+@in_turn(LOOK)
 def line(request: HttpRequest, data: SubjectIn) -> RunOut:
     """Return the whole run of the line pointed at, as a step's parameters name it."""
     pointed = _pointed(data)
@@ -116,6 +119,7 @@ def _pointed(data: SubjectIn) -> tuple[Subject, Pattern, Half] | None:
 
 
 @router.post("/without", response=WithoutOut)
+@in_turn(LOOK)
 def without(request: HttpRequest, data: WithoutIn) -> WithoutOut:
     """Work the recipe out without one of its steps, and tell what that would break."""
     sheet = _sheet(data.sheet)
@@ -126,6 +130,7 @@ def without(request: HttpRequest, data: WithoutIn) -> WithoutOut:
 
 
 @router.post("/moved", response=WithoutOut)
+@in_turn(LOOK)
 def moved(request: HttpRequest, data: MovedIn) -> WithoutOut:
     """Work a recipe out with one of its steps in another section, and tell what that would break."""
     sheet = _sheet(data.sheet)
@@ -157,6 +162,7 @@ def _odd(evaluation: Evaluation) -> set[str]:
 
 
 @router.post("/walk", response=WalkOut)
+@in_turn(LOOK)
 def walk(request: HttpRequest, data: WalkIn) -> WalkOut:
     """Walk a seam from end to end."""
     pattern = evaluate(data.recipe, _sheet(data.sheet), owner=data.job).pattern

@@ -1,7 +1,6 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
-from dataclasses import asdict
-from functools import lru_cache
+from dataclasses import asdict, fields
 from typing import Literal
 from uuid import UUID
 
@@ -14,8 +13,8 @@ from izett.checking.ease_map import ease_map
 from izett.drafting.handles import handles_of
 from izett.drafting.method import Ease
 from izett.errors import IzettError, ReferenceLost
-from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of, write_pattern
-from izett.files.pdf import write_pdf
+from izett.files.pattern_json import evaluated_document, write_pattern
+from izett.files.pdf import pages_of, write_pdf
 from izett.files.recipe_json import StepDoc
 from izett.files.svg import write_svg
 from izett.finishing.allowances import purposes
@@ -26,14 +25,18 @@ from izett.pattern.document import Pattern, Seam
 from izett.pattern.halves import doubled
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluator import Evaluation
+from izett.rules.sheet import SETTABLE
 from studio.advising import trying
 from studio.cautions import CAUTIONS
-from studio.downloads import attachment, filename
+from studio.downloads import attachment, filename, files
 from studio.drawing import drawn, piece_key
-from studio.locking import job_of, round_of
+from studio.lanes import LOOK, printing, turn
+from studio.limits import MOST_PAGES
+from studio.locking import job_of
 from studio.models import Job, MeasureSheet
-from studio.problems import not_found
-from studio.state import head_of
+from studio.muslins import as_cut
+from studio.problems import Refusal, not_found
+from studio.state import head_of, readable_recipe
 from studio.table_schemas import (
     AllowanceOut,
     AsCutOut,
@@ -58,6 +61,8 @@ from studio.workroom import evaluate, evaluate_revision, measures_of, sides_of
 
 router = Router(tags=["table"])
 
+#: What is sent of a line of the worksheet.
+SUM = SumOut.model_fields.keys()
 #: cm. A measure is tried so much more and less to see what moves with it: about what a tape is off.
 TRIED_OFF = 0.5
 
@@ -66,17 +71,23 @@ TRIED_OFF = 0.5
 def preview(request: HttpRequest, data: PreviewIn) -> HttpResponse:
     """Work a recipe out for a sheet; nothing is kept. Pieces whose keys are known are left out."""
     # Written here, so that the answer is not validated a second time on its way out.
-    return HttpResponse(_previewed(data).model_dump_json(), content_type="application/json")
+    with turn(LOOK):
+        return HttpResponse(_previewed(data).model_dump_json(), content_type="application/json")
 
 
 @router.post("/moved-by", response=MovedByOut)
 def moved_by(request: HttpRequest, data: MovedByIn) -> MovedByOut:
     """Tell exactly which lines of a draft move with a measure, by drafting with it a little more and a little less."""
+    known = measure(data.symbol).symbol
     sheet = _sheet(data.sheet)
     measures = measures_of(sheet)
     recipe = data.recipe.recipe(measures, sides_of(sheet))
-    around = measures.get(data.symbol) or trying().evaluate(recipe).draft.values[measure(data.symbol).symbol]
-    effect = effect_of(trying(), recipe, data.symbol, around=around, off=TRIED_OFF)
+    with printing():
+        around = measures.get(known) or trying().evaluate(recipe).value(known)
+        if around is None:
+            # Neither taken nor drafted from: no line can move with it.
+            return MovedByOut(off=TRIED_OFF, lines=[])
+        effect = effect_of(trying(), recipe, known, around=around, off=TRIED_OFF)
     return MovedByOut(off=TRIED_OFF, lines=[line.split(": ", 1)[1] for line in effect.lines])
 
 
@@ -94,6 +105,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
     pattern = evaluation.source if data.source else evaluation.pattern
     sheets = sheet_pieces(pattern)
     keyed = {piece_key(s, cut=data.cut): s for s in sheets}
+    against, unread = _against(data, pattern)
     return PreviewOut(
         order=list(keyed),
         pieces=[drawn(s, key, cut=data.cut) for key, s in keyed.items() if key not in data.known],
@@ -109,12 +121,15 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             )
             for seam in pattern.seams
         ],
-        sums=[SumOut(**{f: getattr(line, f) for f in SumOut.model_fields}) for line in evaluation.draft.lines],
+        sums=_sums(evaluation),
         allowances=_allowances(evaluation),
         eases=[_ease(ease) for ease in evaluation.draft.eases()],
         schools=_schools(evaluation, measures),
         handles=[HandleOut(**asdict(handle)) for handle in handles_of(evaluation.draft.sums.sheet, pattern)],
-        notices=[NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.notices],
+        notices=[
+            *([unread] if unread else []),
+            *(NoticeOut(code=n.code, message=n.message, symbols=list(n.symbols)) for n in evaluation.notices),
+        ],
         stages=_stages(evaluation),
         checks=[
             ResultOut(
@@ -148,7 +163,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
             )
             for p in ease_map(evaluation.pattern, evaluation.body)
         ],
-        against=_against(data, pattern),
+        against=against,
         than=_than(data, pattern, sheet),
         titles=dict(pattern.in_words),
         cut_for=pattern.allowances.purpose,
@@ -166,6 +181,21 @@ def _than(data: PreviewIn, pattern: Pattern, sheet: MeasureSheet) -> list[MoveOu
         return None
     other = evaluation.source if data.source else evaluation.pattern
     return [MoveOut(**asdict(m)) for m in moves(other, pattern)]
+
+
+def _sums(evaluation: Evaluation) -> list[SumOut]:
+    sheet = evaluation.draft.sums.sheet
+    found = []
+    for line in evaluation.draft.lines:
+        can_be = sheet.allowances.get(line.symbol) or SETTABLE[line.unit]
+        found.append(
+            SumOut(
+                **{f.name: getattr(line, f.name) for f in fields(line) if f.name in SUM},
+                low=can_be.low,
+                high=can_be.high,
+            )
+        )
+    return found
 
 
 def _ease(ease: Ease) -> EaseOut:
@@ -251,32 +281,36 @@ def _allowances(evaluation: Evaluation) -> list[AllowanceOut]:
     ]
 
 
-@lru_cache(maxsize=32)
-def _as_cut(job: UUID, number: int) -> Pattern:
-    """Return the pattern as it was cut for a muslin; it never changes again."""
-    return pattern_of(PatternDoc.model_validate(round_of(job_of(job), number).as_cut))
-
-
-def _against(data: PreviewIn, pattern: Pattern) -> AsCutOut | None:
-    """Return a muslin as it was cut, in halves where the pattern has them now, and what has moved since."""
+def _against(data: PreviewIn, pattern: Pattern) -> tuple[AsCutOut | None, NoticeOut | None]:
+    """Return a muslin as it was cut, in halves where the pattern has them now, with what has moved since; or why not."""
     if data.job is None or data.against is None:
-        return None
-    before = _as_cut(data.job, data.against)
+        return None, None
+    try:
+        before = as_cut(data.job, data.against)
+    except Refusal as refusal:
+        if refusal.code != "muslin-unreadable":
+            raise
+        # The pattern as it is now is not touched by that.
+        return None, NoticeOut(code=refusal.code, message=refusal.message, symbols=[])
     sheets = sheet_pieces(doubled(before, pattern))
-    return AsCutOut(
+    laid_under = AsCutOut(
         pieces=[drawn(sheet, piece_key(sheet, cut=False), cut=False) for sheet in sheets],
         moves=[MoveOut(**asdict(move)) for move in moves(before, pattern)],
     )
+    return laid_under, None
 
 
-@router.get("/jobs/{job_id}/files/{kind}")
+@router.get("/jobs/{job_id}/files/{kind}", openapi_extra=files("application/json", "application/pdf", "image/svg+xml"))
 def file(
     request: HttpRequest, job_id: UUID, kind: Literal["svg", "pdf", "json"], paper: Literal["a4", "letter"] = "a4"
 ) -> HttpResponse:
     """Return the job's pattern as it stands, as a file to print or to keep."""
     job = job_of(job_id)
-    evaluation = evaluate_revision(head_of(job))
-    content, media = _written(job, evaluation, kind, paper)
+    readable_recipe(job)
+    with printing():
+        with turn(LOOK):
+            evaluation = evaluate_revision(head_of(job))
+        content, media = _written(job, evaluation, kind, paper)
     name = f"{filename(f'{job.garment} {job.wearer.name}')}.{'izett-pattern.json' if kind == 'json' else kind}"
     return attachment(content, media, name)
 
@@ -290,6 +324,13 @@ def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[s
     sheets = sheet_pieces(evaluation.pattern, title=title, wearer=initials(job.wearer.name))
     if kind == "svg":
         return write_svg(sheets), "image/svg+xml"
+    if (pages := pages_of(sheets, paper=paper)) > MOST_PAGES:
+        raise Refusal(
+            422,
+            "too-many-pages",
+            f"This pattern would fill {pages} sheets of paper; at most {MOST_PAGES} are printed at once.",
+            fix="Look for a piece that is far too large, or take the SVG file to a wide printer.",
+        )
     notes = (f"Allowances: {purposes()[evaluation.pattern.allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
     return write_pdf(sheets, paper=paper, title=title, notes=notes), "application/pdf"
 

@@ -81,10 +81,14 @@ class Page:
         return answer.json()
 
 
-@pytest.fixture
-def page(db, settings):
-    # What is open in a test's transaction no other process sees.
+@pytest.fixture(autouse=True)
+def done_here(settings):
+    # What is open in a test's transaction no other process and no other thread sees.
     settings.LONG_WORK_HERE = True
+
+
+@pytest.fixture
+def page(db):
     return Page(Client())
 
 

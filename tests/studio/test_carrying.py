@@ -5,6 +5,7 @@ import json
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from studio.limits import LARGEST_FILE
 from studio.models import Job, Wearer
 from tests.studio.conftest import problem
 
@@ -86,8 +87,8 @@ def test_a_damaged_or_foreign_job_file_adds_nothing(page, change):
 
 
 def test_a_file_far_too_large_is_refused_unread(page):
-    body = problem(carry_in(page, b" " * (21 * 1024 * 1024)), 422, "unreadable-file")
-    assert "at most 21 MB" in body["detail"]
+    body = problem(carry_in(page, b" " * (LARGEST_FILE + 1)), 422, "unreadable-file")
+    assert "more than 64 MB" in body["detail"]
 
 
 @pytest.mark.parametrize("content", [b"", b"{", b"\xff\xfe\x00", b"[]", b"null", b'"text"', b"{}", b"PK\x03\x04"])

@@ -5,6 +5,9 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from studio.demo import load
+from studio.models import Job
+from studio.standing import look_at
+from studio.storage.guard import refuse_newer_work
 
 
 class Command(BaseCommand):
@@ -14,4 +17,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Load the demo."""
+        refuse_newer_work()
         load()
+        for job in Job.objects.exclude(head=None):
+            look_at(job.head_id)

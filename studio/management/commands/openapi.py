@@ -10,8 +10,8 @@ from django.core.management.base import BaseCommand, CommandParser
 from izett.files.pattern_json import PatternDoc
 from izett.files.recipe_json import RecipeDoc
 from izett.files.scan_json import ScanDoc
-from studio.actions.carry_job import JobDocument
 from studio.api import api
+from studio.carrying.document import JobDocument
 
 
 class Command(BaseCommand):

@@ -502,7 +502,11 @@ export interface paths {
         get: operations["studio_routers_jobs_job"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Remove Job
+         * @description Delete a job with its muslins and its story, for good; the wearer and the sheets stay.
+         */
+        delete: operations["studio_routers_jobs_remove_job"];
         options?: never;
         head?: never;
         patch?: never;
@@ -557,7 +561,7 @@ export interface paths {
         };
         /**
          * Carry Out
-         * @description Return the whole job as an izett-job file.
+         * @description Return the whole job as an izett-job file; one that cannot be read any more as it is stored.
          */
         get: operations["studio_routers_jobs_carry_out"];
         put?: never;
@@ -928,10 +932,88 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Keeping
+         * @description Tell whether the work can be kept, and how long ago it was copied.
+         */
+        get: operations["studio_routers_keeping_keeping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Back Up
+         * @description Make a backup in the folder of backups beside the database.
+         */
+        post: operations["studio_routers_keeping_back_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/everything": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Of It
+         * @description Return everything as one open JSON file.
+         */
+        get: operations["studio_routers_keeping_all_of_it"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * ProblemOut
+         * @description What went wrong, where, and what to do about it; further members where there is more to say.
+         */
+        ProblemOut: {
+            /** Type */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Fix */
+            fix: string;
+            /** Where */
+            where: string[];
+        };
         /**
          * LengthIn
          * @description A length as typed, in the field's unit unless it states its own.
@@ -998,7 +1080,7 @@ export interface components {
         };
         /**
          * UnderWayOut
-         * @description A sheet under way, and when it was last touched.
+         * @description A sheet under way, when it was last touched, and how often: a page that knows an older state must look first.
          */
         UnderWayOut: {
             /**
@@ -1031,6 +1113,8 @@ export interface components {
              * @default
              */
             place: string;
+            /** Version */
+            version?: number | null;
             /**
              * Saved
              * Format: date-time
@@ -1105,7 +1189,7 @@ export interface components {
         };
         /**
          * UnderWayIn
-         * @description A sheet under way: also which preparations are done, and at which measure it stopped.
+         * @description A sheet under way: also which preparations are done, at which measure it stopped, and the version it was made on.
          */
         UnderWayIn: {
             /**
@@ -1138,6 +1222,8 @@ export interface components {
              * @default
              */
             place: string;
+            /** Version */
+            version?: number | null;
         };
         /**
          * ComparisonOut
@@ -1945,7 +2031,7 @@ export interface components {
         };
         /**
          * TicketOut
-         * @description A job on the bench: where it stands and what is waiting.
+         * @description A job on the bench: where it stands and what is waiting; `trouble` says why it cannot be opened.
          */
         TicketOut: {
             /**
@@ -1970,6 +2056,8 @@ export interface components {
              * Format: date-time
              */
             touched: string;
+            /** Trouble */
+            trouble: string;
         };
         /**
          * AnswerOut
@@ -3126,7 +3214,7 @@ export interface components {
         };
         /**
          * SumOut
-         * @description A line of the worksheet.
+         * @description A line of the worksheet; `low` and `high` are between what it can be set to by hand.
          */
         SumOut: {
             /** Symbol */
@@ -3159,6 +3247,10 @@ export interface components {
             draws: string[];
             /** Spread */
             spread: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * WayOut
@@ -3229,6 +3321,28 @@ export interface components {
             /** Symbol */
             symbol: string;
         };
+        /**
+         * KeepingOut
+         * @description Whether the work can be kept, when it was last copied, and what to say of that.
+         */
+        KeepingOut: {
+            /** Read Only */
+            read_only: boolean;
+            /** Last */
+            last: string | null;
+            /** Remind */
+            remind: string;
+        };
+        /**
+         * BackupOut
+         * @description A backup that was made: its name, and the folder that it lies in beside the database.
+         */
+        BackupOut: {
+            /** Name */
+            name: string;
+            /** Folder */
+            folder: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3256,6 +3370,15 @@ export interface operations {
                     "application/json": components["schemas"]["WearerOut"][];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_people_add_wearer: {
@@ -3280,6 +3403,15 @@ export interface operations {
                     "application/json": components["schemas"]["WearerOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_people_wearer: {
@@ -3302,6 +3434,15 @@ export interface operations {
                     "application/json": components["schemas"]["WearerOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_people_remove_wearer: {
@@ -3321,6 +3462,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3342,6 +3492,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3370,6 +3529,15 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_sheets_put_under_way: {
@@ -3396,6 +3564,15 @@ export interface operations {
                     "application/json": components["schemas"]["UnderWayOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_sheets_delete_under_way: {
@@ -3415,6 +3592,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3439,6 +3625,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3473,6 +3668,15 @@ export interface operations {
                     "application/json": components["schemas"]["SheetReadOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_sheets_blank_sheet: {
@@ -3486,12 +3690,23 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3515,6 +3730,15 @@ export interface operations {
                     "application/json": components["schemas"]["FigureOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_sheets_sheet_file: {
@@ -3531,12 +3755,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3556,6 +3793,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChartOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3582,6 +3828,15 @@ export interface operations {
                     "application/json": components["schemas"]["ChartOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_charts_remove_chart: {
@@ -3602,6 +3857,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_charts_chart_file: {
@@ -3615,12 +3879,23 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3644,6 +3919,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WearerOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3670,6 +3954,15 @@ export interface operations {
                     "application/json": components["schemas"]["ScanOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_house_house_rules: {
@@ -3688,6 +3981,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HouseRuleOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3716,6 +4018,15 @@ export interface operations {
                     "application/json": components["schemas"]["HouseRuleOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_house_delete_house_rule: {
@@ -3735,6 +4046,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -3758,6 +4078,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NumberOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3784,6 +4113,15 @@ export interface operations {
                     "application/json": components["schemas"]["ReviewOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_measuring_advice: {
@@ -3808,6 +4146,15 @@ export interface operations {
                     "application/json": components["schemas"]["WorkOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_measuring_everything: {
@@ -3828,6 +4175,15 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_jobs_bench: {
@@ -3846,6 +4202,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TicketOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3870,6 +4235,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3902,6 +4276,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_jobs_job: {
@@ -3922,6 +4305,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_jobs_remove_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -3952,6 +4373,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_jobs_post_head: {
@@ -3980,6 +4410,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_jobs_carry_out: {
@@ -3993,12 +4432,23 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -4022,6 +4472,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkedOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4052,6 +4511,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_fitting_round_pattern: {
@@ -4073,6 +4541,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4102,6 +4579,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4134,6 +4620,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_fitting_post_answer: {
@@ -4161,6 +4656,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4192,6 +4696,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_style_operations: {
@@ -4210,6 +4723,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OperationOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4236,6 +4758,15 @@ export interface operations {
                     "application/json": components["schemas"]["DeedOut"][];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_style_line: {
@@ -4258,6 +4789,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4284,6 +4824,15 @@ export interface operations {
                     "application/json": components["schemas"]["WithoutOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_style_moved: {
@@ -4306,6 +4855,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WithoutOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4332,6 +4890,15 @@ export interface operations {
                     "application/json": components["schemas"]["WalkOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_table_preview: {
@@ -4354,6 +4921,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -4380,6 +4956,15 @@ export interface operations {
                     "application/json": components["schemas"]["MovedByOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_table_file: {
@@ -4396,12 +4981,25 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": string;
+                    "application/pdf": string;
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };
@@ -4425,6 +5023,15 @@ export interface operations {
                     "application/json": components["schemas"]["WorkOut"];
                 };
             };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     studio_routers_long_work_stop: {
@@ -4445,6 +5052,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_keeping_keeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_keeping_back_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_keeping_all_of_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
         };

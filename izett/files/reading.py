@@ -1,0 +1,106 @@
+"""Reading what others wrote: JSON and CSV as text, with what is wrong said in words and nothing that runs away.
+
+CSV cells that a spreadsheet would take for a formula are written with an apostrophe before them, and read without it.
+"""
+
+import csv
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from io import StringIO
+from math import isinf
+from typing import Any, NoReturn
+
+from izett.errors import UnreadableFile
+
+#: Objects and lists within each other. A job file has nine at most.
+MOST_NESTED = 40
+#: Rows and columns of a table.
+MOST_ROWS, MOST_COLUMNS = 5_000, 500
+#: A spreadsheet works out what begins so.
+FORMULA_MARKS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def read_json(text: str | bytes) -> Any:
+    """Return what a JSON text says.
+
+    Raises:
+        UnreadableFile: it is no JSON, has a number that is none or has no end, or lists within lists without end.
+    """
+    try:
+        data = json.loads(text, parse_constant=_no_number, parse_float=_finite)
+    except RecursionError as error:
+        raise _too_deep() from error
+    except ValueError as error:
+        raise UnreadableFile(f"The file is not valid JSON: {error}.", fix="Check that it was copied whole.") from error
+    if nesting(data) > MOST_NESTED:
+        raise _too_deep()
+    return data
+
+
+def _no_number(text: str) -> NoReturn:
+    raise ValueError(f"{text} is not a number")
+
+
+def _finite(text: str) -> float:
+    value = float(text)
+    if isinf(value):
+        raise ValueError(f"{text[:20]} is larger than any number here")
+    return value
+
+
+def _too_deep() -> UnreadableFile:
+    return UnreadableFile(
+        f"The file has more than {MOST_NESTED} lists within each other: it is none of Izett's.",
+        fix="Choose a file that was written by Izett.",
+    )
+
+
+def nesting(data: Any) -> int:
+    """Return how many objects and lists of plain data lie within each other; it stops counting beyond `MOST_NESTED`."""
+    level, inner = 0, [data]
+    while inner and level <= MOST_NESTED:
+        inner = [x for one in inner for x in _within(one)]
+        level += 1
+    return level - 1
+
+
+def _within(data: Any) -> Iterable[Any]:
+    if isinstance(data, Mapping):
+        return data.values()
+    return data if isinstance(data, list | tuple) else ()
+
+
+def read_rows(text: str, delimiter: str) -> list[list[str]]:
+    """Return the rows of a CSV text, cells without the space around them.
+
+    Raises:
+        UnreadableFile: a cell has no end, or there are more rows or columns than any table here has.
+    """
+    lines = text.replace("\r\n", "\n").replace("\r", "\n")
+    try:
+        rows = [[_unescaped(cell.strip()) for cell in row] for row in csv.reader(StringIO(lines), delimiter=delimiter)]
+    except csv.Error as error:
+        raise UnreadableFile(
+            f"The table cannot be read: {error}.", fix="Look for a quotation mark that is not closed."
+        ) from error
+    if len(rows) > MOST_ROWS or any(len(row) > MOST_COLUMNS for row in rows):
+        raise UnreadableFile(
+            f"The table has more than {MOST_ROWS} rows or {MOST_COLUMNS} columns.", fix="Choose another file."
+        )
+    return rows
+
+
+def write_rows(rows: Iterable[Sequence[str]]) -> str:
+    """Return rows as CSV, what a spreadsheet would work out escaped."""
+    stream = StringIO()
+    table = csv.writer(stream, lineterminator="\n")
+    table.writerows([_escaped(cell) for cell in row] for row in rows)
+    return stream.getvalue()
+
+
+def _escaped(cell: str) -> str:
+    return f"'{cell}" if cell.startswith(FORMULA_MARKS) else cell
+
+
+def _unescaped(cell: str) -> str:
+    return cell[1:] if cell.startswith("'") and cell[1:].startswith(FORMULA_MARKS) else cell

@@ -1,0 +1,1 @@
+"""Jobs, and all that the studio holds, carried out as open JSON and back in."""

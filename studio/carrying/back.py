@@ -1,0 +1,183 @@
+"""Carrying a job back in: read whole, judged whole, and added in one stroke or not at all."""
+
+from typing import Any
+
+from django.db import transaction
+from pydantic import ValidationError
+
+from izett.catalogue import catalogue
+from izett.errors import IzettError, UnreadableFile
+from izett.files.older import allowances_step
+from izett.files.pattern_json import pattern_of
+from izett.files.recipe_json import RecipeDoc, StepDoc
+from studio.carrying.document import FORMAT, CuttingPart, JobDocument, RoundPart, SheetPart
+from studio.limits import LARGEST_FILE
+from studio.locking import tell
+from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
+from studio.readings import all_taken, write_readings
+from studio.schemas import TakenIn
+from studio.standing import look_later
+from studio.wire import plain_json
+
+
+def import_job(text: bytes) -> Job:
+    """Add the job of a document, with a wearer of its own.
+
+    Raises:
+        UnreadableFile: the document is too large, damaged, foreign, or contradicts itself; nothing is added then.
+        UnknownName, UnreadableMeasure, ValueOutOfRange: a reading or a value in it is not one.
+    """
+    if len(text) > LARGEST_FILE:
+        raise UnreadableFile(
+            f"The file has more than {LARGEST_FILE / 2**20:.0f} MB: a job file is smaller.",
+            fix="Choose a file that was exported from a job.",
+        )
+    document = read_job(text)
+    with transaction.atomic():
+        job = _added(document)
+    look_later(job)
+    return job
+
+
+def read_job(text: bytes) -> JobDocument:
+    """Read an `izett-job` document.
+
+    Raises:
+        UnreadableFile: it is damaged or foreign; the message says where.
+        ValueOutOfRange: something was set in it that no draft can have.
+    """
+    data = plain_json(text)
+    if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
+        raise UnreadableFile(
+            f"The job file has version {data['version']!r}; this program reads version 1.",
+            fix="Use a newer version of the program; nothing was added.",
+        )
+    try:
+        document = JobDocument.model_validate(data)
+    except ValidationError as error:
+        first = error.errors()[0]
+        place = " → ".join(str(part) for part in first["loc"]) or "its beginning"
+        raise UnreadableFile(
+            f"This is not a whole izett-job file: at {place}: {first['msg'].lower()}.",
+            fix="Choose a file that was exported from a job; nothing was added.",
+        ) from error
+    for revision in document.revisions:
+        for symbol, value in {**revision.recipe.house, **revision.recipe.overrides}.items():
+            catalogue().checked(symbol, value)
+    for part in document.rounds:
+        _read_muslin(part)
+    return document
+
+
+def _read_muslin(part: RoundPart) -> None:
+    """Let pass a muslin that can be drawn as it was cut.
+
+    Raises:
+        UnreadableFile: it contradicts itself.
+    """
+    try:
+        pattern_of(part.as_cut)
+    except IzettError:
+        raise
+    except (ArithmeticError, LookupError, ValueError) as error:
+        raise UnreadableFile(
+            f"Muslin {part.number} in the job file cannot be drawn as it was cut: {error}.",
+            fix="Take an undamaged copy; nothing was added.",
+        ) from error
+
+
+def _added(document: JobDocument) -> Job:
+    wearer = Wearer.objects.create(**document.wearer.model_dump())
+    sheets = {part.number: _add_sheet(wearer, part) for part in document.sheets}
+    job = Job.objects.create(
+        wearer=wearer, sheet=sheets[document.revisions[0].sheet], garment=document.garment, due=document.due
+    )
+    revisions = _add_revisions(job, document, sheets)
+    findings: dict[str, Finding] = {}
+    for part in sorted(document.rounds, key=lambda part: part.number):
+        _add_round(job, part, revisions, findings)
+    entries = LogEntry.objects.bulk_create(
+        LogEntry(job=job, deed=entry.deed, text=entry.text) for entry in document.log
+    )
+    for entry, told in zip(entries, document.log, strict=True):
+        entry.at = told.at
+    LogEntry.objects.bulk_update(entries, ["at"], batch_size=BATCH)
+    job.head = revisions[document.head]
+    job.sheet = job.head.sheet
+    job.save(update_fields=["head", "sheet"])
+    Job.objects.filter(pk=job.pk).update(created=document.created)
+    if not document.log:
+        tell(job, "import", f"{document.garment} for {wearer.name} imported")
+    return job
+
+
+#: Rows that are written at once.
+BATCH = 200
+
+
+def _add_revisions(job: Job, document: JobDocument, sheets: dict[int, MeasureSheet]) -> dict[int, Revision]:
+    parts = sorted(document.revisions, key=lambda part: part.number)
+    made = Revision.objects.bulk_create(
+        (
+            Revision(
+                job=job,
+                number=part.number,
+                sheet=sheets[part.sheet],
+                document=_with_allowances(part.recipe, document.cutting),
+                why=part.why,
+            )
+            for part in parts
+        ),
+        batch_size=BATCH,
+    )
+    revisions = {revision.number: revision for revision in made}
+    for part in parts:
+        revisions[part.number].parent = revisions[part.parent] if part.parent is not None else None
+        revisions[part.number].created = part.created
+    Revision.objects.bulk_update(made, ["parent", "created"], batch_size=BATCH)
+    return revisions
+
+
+def _with_allowances(recipe: RecipeDoc, cutting: CuttingPart | None) -> dict[str, Any]:
+    """Return a revision's recipe as it is stored, with the allowances that an older file has beside it."""
+    step = allowances_step(cutting.model_dump()) if cutting else None
+    known = any(one.kind == "set_allowances" for one in recipe.steps)
+    if step is not None and not known:
+        recipe = recipe.model_copy(update={"steps": [*recipe.steps, StepDoc(**step)]})
+    return dict(recipe.model_dump(mode="json"))
+
+
+def _add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:
+    sheet = MeasureSheet.objects.create(
+        wearer=wearer, number=part.number, taken_on=part.taken_on, taken_by=part.taken_by, worn=part.worn
+    )
+    typed = {r.symbol: TakenIn(text=r.text, unit=r.unit, again=r.again) for r in part.readings}
+    write_readings(sheet, all_taken(typed))
+    return sheet
+
+
+def _add_round(job: Job, part: RoundPart, revisions: dict[int, Revision], findings: dict[str, Finding]) -> None:
+    round_ = Round.objects.create(
+        job=job,
+        number=part.number,
+        closed=part.closed,
+        cloth=part.cloth,
+        worn=part.worn,
+        note=part.note,
+        cut_from=revisions[part.cut_from],
+        closed_at=revisions[part.closed_at] if part.closed_at is not None else None,
+        as_cut=part.as_cut.model_dump(mode="json", by_alias=True),
+        core_version=part.core_version,
+    )
+    Round.objects.filter(pk=round_.pk).update(opened=part.opened)
+    made = Finding.objects.bulk_create(
+        Finding(round=round_, **entry.model_dump(mode="json", exclude={"created"})) for entry in part.findings
+    )
+    for finding, entry in zip(made, part.findings, strict=True):
+        finding.created = entry.created
+        findings[entry.uid] = finding
+    Finding.objects.bulk_update(made, ["created"], batch_size=BATCH)
+    Answer.objects.bulk_create(
+        Answer(round=round_, finding=findings[answer.finding], outcome=answer.outcome.value, note=answer.note)
+        for answer in part.answers
+    )

@@ -1,0 +1,169 @@
+"""How a job stands, for the bench: kept with its revision when the recipe is worked out, so that the bench works out nothing.
+
+What is kept is of one very text of the recipe and one version of the program. Where either is another now, the bench says
+so; the job is looked at again aside, behind whatever a person waits for.
+"""
+
+import json
+import logging
+from collections import deque
+from contextlib import suppress
+from hashlib import blake2b
+from threading import Lock, Thread
+from typing import Any
+
+from django.conf import settings
+from django.db import DatabaseError, connection
+from pydantic import BaseModel, ValidationError
+
+import izett
+from izett.checking.check import Verdict
+from izett.errors import IzettError, place_of
+from izett.files.recipe_json import RecipeDoc
+from izett.recipe.evaluator import Evaluation
+from studio.lanes import ASIDE, turn
+from studio.models import Job, Revision
+from studio.workroom import evaluate_revision
+
+
+class Standing(BaseModel):
+    """What came of a recipe: checks that fail, steps that were skipped, or why there is no draft.
+
+    `of` tells the recipe's text, `core` the version of the program.
+    """
+
+    core: str
+    of: str
+    failing: int = 0
+    skipped: int = 0
+    refused: str = ""
+
+
+def text_of(document: Any) -> str:
+    """Return a recipe's text as the database has it."""
+    return json.dumps(document)
+
+
+def mark_of(text: str) -> str:
+    """Return a short mark that changes with the text of a recipe."""
+    return blake2b(text.encode("utf-8", "surrogatepass"), digest_size=12).hexdigest()
+
+
+def unreadable(text: str) -> str:
+    """Return why a stored recipe cannot be read by this version, in words; empty where it can."""
+    try:
+        RecipeDoc.model_validate_json(text)
+    except ValidationError as error:
+        return refusal_of(error)
+    except (RecursionError, ValueError):
+        return "its text is damaged"
+    return ""
+
+
+def refusal_of(error: ValidationError) -> str:
+    """Return in words what a stored document has that this version cannot read."""
+    first = error.errors()[0]
+    place = " → ".join(str(part) for part in first["loc"]) or "its beginning"
+    if first["type"] == "extra_forbidden":
+        return f"it has an entry “{place}”, which this version does not know"
+    if place == "version":
+        return f"it is of version {first.get('input')!r}, which a later version of the program wrote"
+    return f"at {place}: {first['msg'][:1].lower()}{first['msg'][1:]}"
+
+
+def known(stored: Any, text: str) -> Standing | None:
+    """Return what is kept of a recipe, where it is of this text and this version of the program."""
+    if not isinstance(stored, dict):
+        return None
+    with suppress(ValidationError):
+        standing = Standing.model_validate(stored)
+        if (standing.core, standing.of) == (izett.__version__, mark_of(text)):
+            return standing
+    return None
+
+
+def standing_of(revision: Revision) -> Standing:
+    """Work a revision out and return how it stands."""
+    mark = mark_of(text_of(revision.document))
+    try:
+        evaluation = evaluate_revision(revision)
+        return _counted(evaluation, mark)
+    except ValidationError as error:
+        return Standing(core=izett.__version__, of=mark, refused=f"The recipe cannot be read: {refusal_of(error)}.")
+    except IzettError as error:
+        return Standing(core=izett.__version__, of=mark, refused=error.message)
+    except Exception as error:  # whatever a recipe holds stays in its job
+        logging.getLogger(__name__).error("standing: %s", place_of(error))
+        words = f"This job cannot be worked out: a fault in the program ({type(error).__name__})."
+        return Standing(core=izett.__version__, of=mark, refused=words)
+
+
+def _counted(evaluation: Evaluation, mark: str) -> Standing:
+    return Standing(
+        core=izett.__version__,
+        of=mark,
+        failing=sum(r.finding.verdict is Verdict.FAILS for r in evaluation.results),
+        skipped=sum(stage.failure is not None for stage in evaluation.stages),
+    )
+
+
+def look_at(revision_id: int) -> None:
+    """Keep how a revision stands, unless that is known; where the database cannot be written it is left for later."""
+    revision = Revision.objects.select_related("sheet").filter(pk=revision_id).first()
+    if revision is None or known(revision.standing, text_of(revision.document)) is not None:
+        return
+    standing = standing_of(revision)
+    with suppress(DatabaseError):
+        Revision.objects.filter(pk=revision_id).update(standing=standing.model_dump())
+
+
+def look_later(job: Job) -> None:
+    """See to it that a job's present state is looked at, once nobody waits for anything else."""
+    if job.head is None:
+        return
+    if settings.LONG_WORK_HERE:
+        look_at(job.head.pk)
+    else:
+        _ASIDE.add(job.head.pk)
+
+
+def look_at_all() -> None:
+    """See to it that every job of which nothing is known is looked at: after a start, or an import."""
+    for job in Job.objects.select_related("head").defer("head__document"):
+        if job.head is not None and not (job.head.standing and job.head.standing.get("core") == izett.__version__):
+            look_later(job)
+
+
+class _Aside:
+    """Looks at revisions one after another in a thread of its own, which ends when there is nothing left."""
+
+    def __init__(self) -> None:
+        self._waiting: deque[int] = deque()
+        self._lock = Lock()
+        self._thread: Thread | None = None
+
+    def add(self, revision_id: int) -> None:
+        with self._lock:
+            if revision_id not in self._waiting:
+                self._waiting.append(revision_id)
+            if self._thread is None:
+                self._thread = Thread(target=self._go_on, daemon=True)
+                self._thread.start()
+
+    def _next(self) -> int | None:
+        with self._lock:
+            if self._waiting:
+                return self._waiting.popleft()
+            self._thread = None
+            return None
+
+    def _go_on(self) -> None:
+        try:
+            while (revision_id := self._next()) is not None:
+                with turn(ASIDE), suppress(DatabaseError):
+                    look_at(revision_id)
+        finally:
+            connection.close()
+
+
+_ASIDE = _Aside()
