@@ -1,5 +1,6 @@
 /** The unit that the person reads and types in, and lengths shown in it. Reading typed lengths is the core's. */
 
+import { store } from './store';
 import { lineName } from './words';
 
 export type Unit = 'cm' | 'in';
@@ -17,14 +18,14 @@ const GLYPHS: Record<string, string> = {
 };
 
 function remembered(): Unit {
-	return globalThis.localStorage?.getItem('izett-unit') === 'in' ? 'in' : 'cm';
+	return store.read('izett-unit') === 'in' ? 'in' : 'cm';
 }
 
 export const reading = $state<{ unit: Unit }>({ unit: remembered() });
 
 export function readIn(unit: Unit): void {
 	reading.unit = unit;
-	globalThis.localStorage?.setItem('izett-unit', unit);
+	store.write('izett-unit', unit);
 }
 
 /** Return a length of `cm` centimetres as it is read: to 1 mm, or to 1/16 in as a proper fraction. */

@@ -103,8 +103,13 @@
 						Make my change on the newer state: {desk.deeds.unfinished}
 					</button>
 					<button class="button small" onclick={() => desk.deeds.letGo()}>Only show the newer state</button>
-				{:else if desk.problem.offline}
-					<button class="button small main" onclick={() => desk.again()}>Try again</button>
+				{:else if desk.problem.passing}
+					<button class="button small main" onclick={() => desk.again()}>
+						{desk.deeds.unfinished ? `Do it again: ${desk.deeds.unfinished}` : 'Try again'}
+					</button>
+					{#if desk.deeds.unfinished}
+						<button class="button small" onclick={() => desk.deeds.letGo()}>Let it go</button>
+					{/if}
 				{:else}
 					<button class="button small" onclick={() => desk.understood()}>Understood</button>
 				{/if}

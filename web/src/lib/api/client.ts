@@ -15,6 +15,7 @@ export type Finding = Schemas['FindingOut'];
 export type Round = Schemas['RoundOut'];
 export type Kind = Schemas['KindOut'];
 export type Worked = Schemas['WorkedOut'];
+export type Keeping = Schemas['KeepingOut'];
 export type Ticket = Schemas['TicketOut'];
 export type Wearer = Schemas['WearerOut'];
 export type Sheet = Schemas['SheetOut'];
@@ -65,13 +66,23 @@ export class Problem extends Error {
 		message: string,
 		readonly fix: string,
 		readonly where: string[] = [],
-		readonly job: Job | null = null,
+		/** What the answer says besides: the newer state, where there is one. */
+		readonly more: { job?: Job; under_way?: UnderWay } = {},
 	) {
 		super(message);
 	}
 
+	get job(): Job | null {
+		return this.more.job ?? null;
+	}
+
 	get offline(): boolean {
 		return this.status === 0;
+	}
+
+	/** Whether the very same can be done again once what stands in the way is gone: a server, a disk, a lock. */
+	get passing(): boolean {
+		return [0, 503, 507].includes(this.status);
 	}
 }
 
@@ -82,15 +93,30 @@ const UNANSWERED = new Problem(
 	'What you entered is still here. Start the server again, then try again.',
 );
 
+const FORBIDDEN = 403;
+
+function withToken(request: Request): Request {
+	const token = /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1];
+	if (token) request.headers.set('X-CSRFToken', token);
+	return request;
+}
+
 const sendToken: Middleware = {
 	onRequest({ request }) {
-		if (request.method === 'GET') return;
-		const token = /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1];
-		if (token) request.headers.set('X-CSRFToken', token);
+		if (request.method !== 'GET') withToken(request);
 	},
 };
 
-export const api = createClient<paths>({ baseUrl: '/', fetch: (request) => globalThis.fetch(request) });
+/** Send a request. Where the browser has lost the cookie, it is fetched anew, and the request is sent once more. */
+async function sent(request: Request): Promise<Response> {
+	const spare = request.method === 'GET' ? null : request.clone();
+	const answer = await globalThis.fetch(request);
+	if (!spare || answer.status !== FORBIDDEN) return answer;
+	await globalThis.fetch(new Request(new URL('/', request.url)));
+	return globalThis.fetch(withToken(spare));
+}
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: sent });
 api.use(sendToken);
 
 export interface Answer<T> {
@@ -116,7 +142,7 @@ export async function answered<T>(call: Promise<Answer<T>>): Promise<T> {
 		String(body.detail ?? `The server answered ${answer.response.status}.`),
 		String(body.fix ?? 'Try again; if it stays so, restart the program.'),
 		(body.where as string[] | undefined) ?? [],
-		(body.job as Job | undefined) ?? null,
+		body,
 	);
 }
 

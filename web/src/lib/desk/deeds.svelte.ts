@@ -139,9 +139,10 @@ export class Deeds {
 	async again(): Promise<void> {
 		const { failed } = this;
 		const newer = this.problem?.job;
+		// Where the job stands as it stood, what is tried stays on the table until it is kept.
 		if (newer) this.take(newer);
+		if (failed) await this.do(failed.words, failed.deed);
 		else if (this.job) await this.open(this.job.id);
-		if (failed && !this.problem?.offline) await this.do(failed.words, failed.deed);
 	}
 
 	/** Let the failed deed go, and look at the newest state. */

@@ -21,7 +21,7 @@ export class Desk {
 		this.trial = new Trial(() => this.ground, this.pieces, {
 			shown: (answer) => {
 				names.titles = answer.titles;
-				if (this.unread?.offline) this.unread = null;
+				if (this.unread?.passing) this.unread = null;
 			},
 			offline: (problem) => (this.unread = problem),
 		});

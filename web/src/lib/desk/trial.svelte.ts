@@ -86,7 +86,7 @@ export class Trial {
 			(error) => {
 				const problem = asProblem(error);
 				this.wished = '';
-				if (problem.offline) this.told.offline?.(problem);
+				if (problem.passing) this.told.offline?.(problem);
 				else this.problem = problem;
 			},
 			store.lane,

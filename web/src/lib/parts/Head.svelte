@@ -3,16 +3,15 @@
 	import { Moon, Sun } from '@lucide/svelte';
 	import type { Snippet } from 'svelte';
 	import { p } from '../../router';
+	import { store } from '../store';
 	import UnitSwitch from './UnitSwitch.svelte';
 
 	let { children }: { children?: Snippet } = $props();
 
-	let dim = $state(
-		document.documentElement.dataset.mode === 'dark' || localStorage.getItem('izett-dim') === 'yes',
-	);
+	let dim = $state(document.documentElement.dataset.mode === 'dark' || store.read('izett-dim') === 'yes');
 	$effect(() => {
 		document.documentElement.dataset.mode = dim ? 'dark' : 'light';
-		localStorage.setItem('izett-dim', dim ? 'yes' : 'no');
+		store.write('izett-dim', dim ? 'yes' : 'no');
 	});
 </script>
 

@@ -2,10 +2,13 @@
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Ticket } from '../../lib/api/client';
 	import { Loaded } from '../../lib/api/loaded.svelte';
+	import DeleteForGood from '../../lib/parts/DeleteForGood.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { spoken } from '../../lib/units.svelte';
 	import { day } from '../../lib/words';
 	import { navigate, p } from '../../router';
+	import Keeping from './Keeping.svelte';
 
 	const bench = new Loaded<Ticket[]>();
 	const tickets = $derived(bench.value);
@@ -55,6 +58,32 @@
 	}
 </script>
 
+{#snippet face(ticket: Ticket)}
+	<span class="string" aria-hidden="true"></span>
+	<span class="who">
+		<span class="garment">{ticket.garment}</span>
+		<span>for {ticket.wearer}</span>
+	</span>
+	<span class="standing">
+		<strong>{ticket.standing}</strong>
+		<span class="touched">last worked on {day(ticket.touched)}</span>
+	</span>
+	<span class="waiting">
+		{#if ticket.trouble}
+			<span class="why">{ticket.trouble} The other tickets are not touched by that.</span>
+		{:else}
+			{#each ticket.waiting as thing (thing)}<span>{spoken(thing)}</span>{/each}
+		{/if}
+	</span>
+	<span class="due figures">
+		{#if ticket.due}
+			{@const left = daysLeft(ticket.due)}
+			<strong>{day(ticket.due)}</strong>
+			<span class:late={left < 7}>{left >= 0 ? `${left} days left` : `${-left} days over`}</span>
+		{:else}<span>no date set</span>{/if}
+	</span>
+{/snippet}
+
 <svelte:head><title>Bench · Izett</title></svelte:head>
 <Head />
 <main>
@@ -69,9 +98,10 @@
 	</div>
 	{#if problem}
 		<ProblemNote {problem}>
-			<button class="button small" onclick={load}>{problem.offline ? 'Try again' : 'Understood'}</button>
+			<button class="button small" onclick={load}>{problem.passing ? 'Try again' : 'Understood'}</button>
 		</ProblemNote>
 	{/if}
+	<Keeping />
 	{#if tickets === null && !problem}
 		<p class="quiet" role="status">Looking over the bench…</p>
 	{:else if tickets?.length === 0}
@@ -84,27 +114,26 @@
 		<ul>
 			{#each tickets as ticket (ticket.id)}
 				<li>
-					<a class="ticket" href={path(ticket)}>
-						<span class="string" aria-hidden="true"></span>
-						<span class="who">
-							<span class="garment">{ticket.garment}</span>
-							<span>for {ticket.wearer}</span>
-						</span>
-						<span class="standing">
-							<strong>{ticket.standing}</strong>
-							<span class="touched">last worked on {day(ticket.touched)}</span>
-						</span>
-						<span class="waiting">
-							{#each ticket.waiting as thing (thing)}<span>{thing}</span>{/each}
-						</span>
-						<span class="due figures">
-							{#if ticket.due}
-								{@const left = daysLeft(ticket.due)}
-								<strong>{day(ticket.due)}</strong>
-								<span class:late={left < 7}>{left >= 0 ? `${left} days left` : `${-left} days over`}</span>
-							{:else}<span>no date set</span>{/if}
-						</span>
-					</a>
+					{#if ticket.trouble}
+						<div class="ticket troubled">{@render face(ticket)}</div>
+					{:else}
+						<a class="ticket" href={path(ticket)}>{@render face(ticket)}</a>
+					{/if}
+					<span class="aside">
+						{#if ticket.trouble}
+							<a class="button small" href={`/api/jobs/${ticket.id}/export`} download>Carry out as it is</a>
+						{/if}
+						<DeleteForGood
+							what={`“${ticket.garment}”`}
+							ask="Delete…"
+							remove={() => api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: ticket.id } } })}
+							ondone={load}
+						>
+							The garment for {ticket.wearer} with all its steps, muslins, findings and its story goes, overwritten
+							on the disk. Nothing of it can be brought back, unless you have carried it out as a file. The wearer
+							and the sheets of measures stay.
+						</DeleteForGood>
+					</span>
 				</li>
 			{/each}
 		</ul>
@@ -185,8 +214,23 @@
 	.who span:last-child {
 		color: var(--ink-soft);
 	}
-	.waiting span::before {
+	.waiting span:not(.why)::before {
 		content: '· ';
+	}
+	.why {
+		color: var(--wax);
+	}
+	.troubled {
+		border-left: 4px solid var(--wax);
+	}
+	.troubled:hover {
+		background: var(--paper);
+	}
+	.aside {
+		display: flex;
+		justify-content: flex-end;
+		gap: 0.4rem;
+		padding: 0.2rem 0.4rem 0 0;
 	}
 	.due {
 		text-align: right;

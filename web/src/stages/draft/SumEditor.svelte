@@ -63,7 +63,15 @@
 	{#if sum.reason}<p class="soft">{spoken(sum.reason)}</p>{/if}
 	{#if sum.written}<p class="soft figures">The rule: {sum.written}</p>{/if}
 	<p class="soft">Where it comes from: {sum.source || 'common practice, no single source'}.</p>
-	<NumberField label="Set to" {value} unit={sum.unit} low={sum.low} high={sum.high} onvalue={(found) => (value = found)} autofocus />
+	<NumberField
+		label="Set to"
+		{value}
+		unit={sum.unit}
+		low={sum.low}
+		high={sum.high}
+		onvalue={(found) => (value = found)}
+		autofocus
+	/>
 	<label for="{id}-why">Because</label>
 	<input id="{id}-why" class="field" autocomplete="off" maxlength="500" bind:value={reason} />
 	{#if error}<p class="error" role="alert">{error}</p>{/if}

@@ -5,6 +5,7 @@
 	import type { Measure } from '../../lib/api/client';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { moment } from '../../lib/words';
 	import { reading, type Unit } from '../../lib/units.svelte';
 	import DeleteWearer from './DeleteWearer.svelte';
 	import Doubts from './Doubts.svelte';
@@ -117,9 +118,20 @@
 		<div class="beside">
 			{#if sheet.problem}
 				<ProblemNote problem={sheet.problem}>
-					{#if sheet.problem.offline}<button class="button small main" onclick={onkeep}>Try again</button
+					{#if sheet.problem.passing}<button class="button small main" onclick={onkeep}>Try again</button
 						>{/if}
 				</ProblemNote>
+			{/if}
+			{#if sheet.lost}<p class="note" role="status">{sheet.lost}</p>{/if}
+			{#if sheet.elsewhere}
+				<div class="note wrong" role="alert">
+					<p>
+						<strong>This sheet was gone on with elsewhere, {moment(sheet.elsewhere.saved)}.</strong> What is typed
+						here is kept in this browser; nothing of either is lost.
+					</p>
+					<button class="button small main" onclick={() => sheet.takeOver()}>Show what stands there</button>
+					<button class="button small" onclick={() => sheet.goOnHere()}>Go on with what is here</button>
+				</div>
 			{/if}
 			<Doubts {sheet} ongo={go} />
 			{#if pointed}<div class="sheet part"><OneMeasure measure={pointed} {sheet} /></div>{/if}

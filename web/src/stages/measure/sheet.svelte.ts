@@ -20,10 +20,11 @@ import {
 } from '../../lib/api/client';
 import { Latest } from '../../lib/api/latest';
 import { LongWork } from '../../lib/api/longWork.svelte';
+import { store } from '../../lib/store';
 import { reading, type Unit } from '../../lib/units.svelte';
 
 export type Taker = 'helper' | 'alone' | 'scan' | 'chart';
-type Kept = Omit<UnderWay, 'saved'> & { at: number };
+type Kept = Omit<UnderWay, 'saved' | 'version'> & { at: number };
 
 /** More readings of one measure than this settle nothing more; the core knows the same bound. */
 export const MOST_READINGS = 5;
@@ -47,13 +48,19 @@ export class SheetTaking {
 	/** The working out of what to take next. */
 	readonly advising = new LongWork();
 	problem = $state<Problem | null>(null);
+	/** What stands on this sheet where it was gone on with elsewhere; the maker says which of the two counts. */
+	elsewhere = $state.raw<UnderWay | null>(null);
+	/** What this browser had kept of the sheet and cannot read, or cannot keep. */
+	lost = $state('');
 	/** Whether what is shown was typed before and not kept. */
 	resumed = $state(false);
 	busy = $state(false);
 	/** The measure that is pointed at, on the sheet or on the figure. */
 	pointed = $state<string | null>(null);
 
-	private readonly store: string;
+	private readonly name: string;
+	/** The version of the sheet under way, as the server counts it, that this page goes on from. */
+	private version = 0;
 	private pause: ReturnType<typeof setTimeout> | undefined;
 	private left = false;
 	private reviewed: Promise<void> = Promise.resolve();
@@ -62,7 +69,7 @@ export class SheetTaking {
 	/** The number of the newest judgement asked for: an older one that comes in meanwhile settles nothing. */
 	private wanted = 0;
 	private readonly reviews: Latest<number, Review>;
-	private readonly saves: Latest<Kept, unknown>;
+	private readonly saves: Latest<Kept, UnderWay>;
 
 	constructor(
 		private readonly wearer: string,
@@ -72,7 +79,7 @@ export class SheetTaking {
 		/** The blocks that are to be drafted from it. */
 		readonly blocks: readonly string[] = ['bodice'],
 	) {
-		this.store = `izett-sheet-${wearer}`;
+		this.name = `izett-sheet-${wearer}`;
 		this.reviews = new Latest<number, Review>(
 			async () =>
 				(await answered(
@@ -95,24 +102,24 @@ export class SheetTaking {
 				this.settle(wish);
 			},
 		);
-		this.saves = new Latest<Kept, unknown>(
-			(kept) =>
-				answered(
+		this.saves = new Latest<Kept, UnderWay>(
+			async (kept) =>
+				(await answered(
 					api.PUT('/api/wearers/{wearer_id}/under-way', {
 						params: { path: { wearer_id: this.wearer } },
-						body: kept,
+						body: { ...kept, version: this.version },
 					}),
-				),
-			() => {},
+				)) as UnderWay,
+			(saved) => (this.version = saved.version ?? 0),
 			// It is in this browser all the same; the next change sends it again.
-			() => {},
+			(error) => (this.elsewhere = asProblem(error).more.under_way ?? this.elsewhere),
 		);
 		this.start(underWay);
 	}
 
 	private start(underWay: UnderWay | null): void {
-		const text = localStorage.getItem(this.store);
-		const here = text ? (JSON.parse(text) as Kept) : null;
+		this.version = underWay?.version ?? 0;
+		const here = this.here();
 		const there = underWay ? { ...underWay, at: Date.parse(underWay.saved) } : null;
 		const kept = here && (!there || here.at >= there.at - 1000) ? here : there;
 		if (kept) {
@@ -124,6 +131,37 @@ export class SheetTaking {
 			this.fill({ ...asTyped(this.from), taken_on: today() });
 		}
 		this.judge();
+	}
+
+	/** Return what this browser kept of the sheet. */
+	private here(): Kept | null {
+		const text = store.read(this.name);
+		if (text === null) return null;
+		const kept = asKept(text);
+		if (!kept) {
+			this.lost = 'What this browser had kept of the sheet is damaged and cannot be read.';
+			store.drop(this.name);
+		}
+		return kept;
+	}
+
+	/** Take over what stands on this sheet elsewhere. */
+	takeOver(): void {
+		const there = this.elsewhere;
+		if (!there) return;
+		this.elsewhere = null;
+		this.version = there.version ?? 0;
+		this.fill(there);
+		this.prepared = there.prepared ?? [];
+		this.place = there.place ?? '';
+		this.changed();
+	}
+
+	/** Go on with what is typed here, in place of what stands elsewhere. */
+	goOnHere(): void {
+		this.version = this.elsewhere?.version ?? 0;
+		this.elsewhere = null;
+		this.changed();
 	}
 
 	/** Put a sheet's readings in place of what is typed. */
@@ -201,7 +239,9 @@ export class SheetTaking {
 			place: this.place,
 			at: Date.now(),
 		};
-		localStorage.setItem(this.store, JSON.stringify(kept));
+		if (!store.write(this.name, JSON.stringify(kept))) {
+			this.lost = 'This browser cannot keep the sheet: it is kept by the workroom’s server alone.';
+		}
 		this.saves.wish(kept);
 		this.judge();
 	}
@@ -259,7 +299,7 @@ export class SheetTaking {
 	}
 
 	async startAfresh(): Promise<void> {
-		localStorage.removeItem(this.store);
+		store.drop(this.name);
 		await answered(
 			api.DELETE('/api/wearers/{wearer_id}/under-way', { params: { path: { wearer_id: this.wearer } } }),
 		).catch((error: unknown) => (this.problem = asProblem(error)));
@@ -286,7 +326,8 @@ export class SheetTaking {
 					},
 				}),
 			);
-			localStorage.removeItem(this.store);
+			store.drop(this.name);
+			this.version = 0;
 			this.resumed = false;
 			this.problem = null;
 			return sheet;
@@ -296,6 +337,17 @@ export class SheetTaking {
 		} finally {
 			this.busy = false;
 		}
+	}
+}
+
+/** Return what a browser kept of a sheet, or null where that is damaged. */
+function asKept(text: string): Kept | null {
+	try {
+		const found = JSON.parse(text) as Partial<Kept> | null;
+		const whole = typeof found?.readings === 'object' && found.readings && typeof found.at === 'number';
+		return whole && typeof found.taken_on === 'string' ? (found as Kept) : null;
+	} catch {
+		return null;
 	}
 }
 
