@@ -18,9 +18,9 @@ TOUCHED = $(shell { git diff --name-only HEAD; git ls-files --others --exclude-s
 help: ## show what there is
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
 
-.venv/.ready: requirements/dev.txt
+.venv/.ready: requirements/dev.txt requirements/uv.txt
 	$(PYTHON) -m venv .venv
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check uv==0.13.9
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/uv.txt
 	$(BIN)/uv pip sync --quiet --require-hashes --python $(BIN)/python requirements/dev.txt
 	touch $@
 
@@ -78,6 +78,7 @@ api: .venv/.ready web/node_modules/.ready ## write docs/formats and the typed cl
 	cd web && npm run --silent api
 
 lock: .venv/.ready ## resolve the Python requirements anew
+	$(BIN)/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes requirements/uv.in -o requirements/uv.txt
 	$(BIN)/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes requirements/app.in -o requirements/app.txt
 	$(BIN)/uv pip compile --quiet --universal --python-version 3.11 --generate-hashes requirements/dev.in -o requirements/dev.txt
 

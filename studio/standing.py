@@ -14,6 +14,8 @@ from typing import Any
 
 from django.conf import settings
 from django.db import DatabaseError, connection
+from django.db.models import TextField
+from django.db.models.functions import Cast
 from pydantic import BaseModel, ValidationError
 
 import izett
@@ -117,21 +119,30 @@ def look_at(revision_id: int) -> None:
         Revision.objects.filter(pk=revision_id).update(standing=standing.model_dump())
 
 
+def is_known(job: Job) -> bool:
+    """Return whether it is known how a job stands."""
+    return job.head is not None and known(job.head.standing, text_of(job.head.document)) is not None
+
+
 def look_later(job: Job) -> None:
     """See to it that a job's present state is looked at, once nobody waits for anything else."""
-    if job.head is None:
-        return
+    if job.head is not None:
+        _look_later(job.head.pk)
+
+
+def _look_later(revision_id: int) -> None:
     if settings.LONG_WORK_HERE:
-        look_at(job.head.pk)
+        look_at(revision_id)
     else:
-        _ASIDE.add(job.head.pk)
+        _ASIDE.add(revision_id)
 
 
 def look_at_all() -> None:
-    """See to it that every job of which nothing is known is looked at: after a start, or an import."""
-    for job in Job.objects.select_related("head").defer("head__document"):
-        if job.head is not None and not (job.head.standing and job.head.standing.get("core") == izett.__version__):
-            look_later(job)
+    """See to it that every job of which nothing is known is looked at: after a start, or a change by other hands."""
+    heads = Job.objects.exclude(head=None).annotate(text=Cast("head__document", TextField()))
+    for head, text, kept in heads.order_by().values_list("head", "text", "head__standing"):
+        if known(kept, text) is None and not unreadable(text):
+            _look_later(head)
 
 
 class _Aside:

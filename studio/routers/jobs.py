@@ -19,6 +19,7 @@ from studio.limits import LARGEST_FILE
 from studio.locking import job_of, version_named
 from studio.models import Job
 from studio.schemas import JobIn, JobOut, MoveIn, RevisionIn, TicketOut
+from studio.standing import is_known, look_later
 from studio.state import job_state
 
 router = Router(tags=["jobs"])
@@ -50,7 +51,11 @@ def carry_in(request: HttpRequest, file: File[UploadedFile]) -> Status[JobOut]:
 @router.get("/jobs/{job_id}", response=JobOut)
 def job(request: HttpRequest, job_id: UUID) -> JobOut:
     """Return a job, whole."""
-    return job_state(job_of(job_id))
+    found = job_of(job_id)
+    state = job_state(found)
+    if not is_known(found):
+        look_later(found)
+    return state
 
 
 @router.put("/jobs/{job_id}/recipe", response=JobOut)

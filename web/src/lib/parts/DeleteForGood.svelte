@@ -1,5 +1,6 @@
 <!-- Deleting something for good: asked once more, with what goes. -->
 <script lang="ts">
+	import { Trash2 } from '@lucide/svelte';
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 	import type { Snippet } from 'svelte';
 	import { answered, asProblem, type Answer, type Problem } from '../api/client';
@@ -8,8 +9,8 @@
 	interface Props {
 		/** What is deleted, as it is called. */
 		what: string;
-		/** What is written on the button that asks. */
-		ask: string;
+		/** What is written on the button that asks; without it, it shows a bin. */
+		ask?: string;
 		/** Called when that is wanted. */
 		remove: () => Promise<Answer<unknown>>;
 		ondone: () => void | Promise<void>;
@@ -44,7 +45,9 @@
 	}}
 	role="alertdialog"
 >
-	<Dialog.Trigger class="button small self-start" aria-label={`Delete ${what}…`}>{ask}</Dialog.Trigger>
+	<Dialog.Trigger class="button small self-start" aria-label={`Delete ${what}…`} title={`Delete ${what}…`}>
+		{#if ask}{ask}{:else}<Trash2 size={16} />{/if}
+	</Dialog.Trigger>
 	<Portal>
 		<Dialog.Backdrop class="fixed inset-0 z-40" />
 		<Dialog.Positioner class="fixed inset-0 z-50 grid place-items-center">

@@ -71,6 +71,7 @@
 	<span class="waiting">
 		{#if ticket.trouble}
 			<span class="why">{ticket.trouble} The other tickets are not touched by that.</span>
+			<a class="button small" href={`/api/jobs/${ticket.id}/export`} download>Carry it out as it is</a>
 		{:else}
 			{#each ticket.waiting as thing (thing)}<span>{spoken(thing)}</span>{/each}
 		{/if}
@@ -120,18 +121,14 @@
 						<a class="ticket" href={path(ticket)}>{@render face(ticket)}</a>
 					{/if}
 					<span class="aside">
-						{#if ticket.trouble}
-							<a class="button small" href={`/api/jobs/${ticket.id}/export`} download>Carry out as it is</a>
-						{/if}
 						<DeleteForGood
 							what={`“${ticket.garment}”`}
-							ask="Delete…"
 							remove={() => api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: ticket.id } } })}
 							ondone={load}
 						>
 							The garment for {ticket.wearer} with all its steps, muslins, findings and its story goes, overwritten
 							on the disk. Nothing of it can be brought back, unless you have carried it out as a file. The wearer
-							and the sheets of measures stay.
+							and the sheets of measures stay. Backups that were made before still have it.
 						</DeleteForGood>
 					</span>
 				</li>
@@ -171,6 +168,7 @@
 		gap: 0.9rem;
 	}
 	li {
+		position: relative;
 		/* a clipped box cannot have a border of its own */
 		filter: drop-shadow(0 0 0.6px var(--ink-soft)) drop-shadow(0 1px 1px rgb(0 0 0 / 0.08));
 	}
@@ -179,7 +177,7 @@
 		grid-template-columns: 2rem 1.35fr 1.1fr 1.4fr 8.5rem;
 		gap: 1rem;
 		align-items: center;
-		padding: 1.1rem 1.2rem 1.1rem 0.9rem;
+		padding: 1.1rem 4.2rem 1.1rem 0.9rem;
 		background: var(--paper);
 		color: var(--ink);
 		text-decoration: none;
@@ -226,11 +224,15 @@
 	.troubled:hover {
 		background: var(--paper);
 	}
+	.waiting .button {
+		align-self: flex-start;
+		margin-top: 0.3rem;
+	}
 	.aside {
-		display: flex;
-		justify-content: flex-end;
-		gap: 0.4rem;
-		padding: 0.2rem 0.4rem 0 0;
+		position: absolute;
+		right: 0.9rem;
+		top: 50%;
+		transform: translateY(-50%);
 	}
 	.due {
 		text-align: right;

@@ -1,0 +1,133 @@
+"""The API as its description says it is, tried with what the description allows and with what it does not.
+
+The cases are schemathesis's; what exists is put into them more often than not (a wearer, a sheet, a job, its version), so
+that they reach what the API does, one upon the other. Every answer must be one that the description has, none a server
+error, none slow.
+"""
+
+import copy
+import json
+from collections import Counter
+from random import Random
+from time import perf_counter
+from typing import Any
+
+import schemathesis
+from django.middleware.csrf import _get_new_csrf_string
+from hypothesis import HealthCheck, Phase, given, seed, settings
+from hypothesis import strategies as st
+
+from studio.api import api
+from studio.wsgi import application
+from tests.hostile import a_step
+
+#: Seconds. No answer takes longer.
+SLOWEST = 5.0
+TOKEN = _get_new_csrf_string()
+#: Answers that the framework gives before the API is asked, and those that say the storage is busy.
+UNAVAILABLE = {503}
+
+
+def described(environ: dict[str, Any], start_response: Any) -> Any:
+    """The studio with its description at an address, asked by a page that has its token."""
+    if environ["PATH_INFO"] == "/openapi.json":
+        start_response("200 OK", [("Content-Type", "application/json")])
+        return [json.dumps(api.get_openapi_schema(), default=str).encode()]
+    environ["HTTP_COOKIE"] = f"csrftoken={TOKEN}"
+    environ["HTTP_X_CSRFTOKEN"] = TOKEN
+    environ["HTTP_HOST"] = "localhost"
+    return application(environ, start_response)
+
+
+class Known:
+    """What exists while the cases run: put into them, and learnt from what is answered."""
+
+    def __init__(self, page: Any) -> None:
+        self.page = page
+        self.renew()
+
+    def renew(self) -> None:
+        """Begin with a wearer of its own, measured, with a job, a muslin on the table and a finding on it."""
+        self.wearer = self.page.wearer("Isaura Penhallow")
+        job = self.page.cut(self.page.job(self.wearer))
+        self.job = self.page.find(job)
+
+    def alive(self) -> None:
+        """See to it that there is something to do things to."""
+        fresh = self.page.get(f"/api/jobs/{self.job['id']}")
+        if fresh.status_code == 200:
+            self.job = fresh.json()
+        else:
+            self.renew()
+
+    def put_into(self, case: Any, random: Random) -> None:
+        """Put what exists into a case, here and there."""
+        names = {"job_id": self.job["id"], "wearer_id": self.wearer["id"], "sheet_id": self.job["sheet"]["id"],
+                 "number": 1, "uid": "finding-1", "key": "en_13402_3_women", "symbol": "bust_ease"}  # fmt: skip
+        for name in case.path_parameters or {}:
+            if name in names and random.random() < 0.8:
+                case.path_parameters[name] = names[name]
+        if "If-Match" in (case.headers or {}) or random.random() < 0.5:
+            case.headers = {**(case.headers or {}), "If-Match": f'"{self.job["version"]}"'}
+        if isinstance(case.body, dict):
+            case.body = self.filled(case.body, random)
+
+    def filled(self, body: dict[str, Any], random: Random) -> dict[str, Any]:
+        """Return a body with what exists in the place of what was made up, here and there."""
+        body = copy.deepcopy(body)
+        known = {"sheet": self.job["sheet"]["id"], "wearer": self.wearer["id"], "job": self.job["id"], "against": 1,
+                 "finding": "finding-1"}  # fmt: skip
+        for name, value in known.items():
+            if name in body and random.random() < 0.7:
+                body[name] = value
+        if isinstance(body.get("recipe"), dict) and random.random() < 0.7:
+            body["recipe"] = self.recipe(random)
+        return body
+
+    def recipe(self, random: Random) -> dict[str, Any]:
+        """Return the job's recipe with another step of random parameters, more often than not."""
+        recipe = copy.deepcopy(self.job["recipe"])
+        if random.random() < 0.6:
+            from studio.models import Job
+            from studio.workroom import evaluate_revision
+
+            pattern = evaluate_revision(Job.objects.get(id=self.job["id"]).head).pattern
+            step = a_step(random, pattern, f"c{random.randrange(10**6)}")
+            recipe["steps"] = [*recipe["steps"], step.as_data()]
+        return recipe
+
+
+def tried(page: Any, each: int, *, start: int = 0) -> Counter[int]:
+    """Try so many cases of each operation; return how many answers there were of each status.
+
+    Raises:
+        AssertionError: an answer is a server error, slow, or none of those that the description has.
+    """
+    schema = schemathesis.openapi.from_wsgi("/openapi.json", described)
+    known, seen = Known(page), Counter[int]()
+    for number, found in enumerate(schema.get_all_operations()):
+        operation = found.ok()
+
+        @seed(start + number)
+        @settings(
+            max_examples=each,
+            database=None,
+            deadline=None,
+            phases=[Phase.generate],
+            suppress_health_check=list(HealthCheck),
+        )
+        @given(case=operation.as_strategy(), draw=st.integers(0, 2**32))
+        def one(case: Any, draw: int) -> None:
+            known.alive()
+            known.put_into(case, Random(draw))
+            began = perf_counter()
+            answer = case.call()
+            took = perf_counter() - began
+            seen[answer.status_code] += 1
+            told = f"{case.method} {case.path} {case.path_parameters} {case.query} {str(case.body)[:600]}"
+            assert answer.status_code < 500 or answer.status_code in UNAVAILABLE, f"{told}: {answer.text[:400]}"
+            assert took < SLOWEST, f"{told}: {took:.1f} s"
+            case.validate_response(answer)
+
+        one()
+    return seen

@@ -1,0 +1,19 @@
+"""The API against its description, by schemathesis: a fixed part of what `make sweep` tries."""
+
+import os
+
+import pytest
+
+from tests.contract import tried
+
+#: Cases of each operation; the sweep asks for more.
+EACH = int(os.environ.get("IZETT_CASES", "12"))
+
+
+@pytest.mark.django_db(transaction=True)
+def test_every_answer_is_one_that_the_description_has(transactional_db, page):
+    seen = tried(page, EACH)
+    assert seen.total() > 40 * EACH
+    assert {status for status in seen if status >= 500} == set()
+    # The cases reach what the API does, not only its refusals.
+    assert sum(n for status, n in seen.items() if status < 300) > seen.total() / 5
