@@ -9,6 +9,8 @@ from django.http import HttpResponse
 
 #: Characters of a file's name, without its ending.
 LONGEST = 80
+#: How the API describes what is in a file.
+DOCUMENT, BINARY = {"type": "object"}, {"type": "string", "format": "binary"}
 
 
 def filename(text: str) -> str:
@@ -36,5 +38,5 @@ def attachment(content: str | bytes, media: str, name: str) -> HttpResponse:
 
 def files(*media: str) -> dict[str, Any]:
     """Return how the API describes an answer that is a file of one of some kinds."""
-    content = {kind: {"schema": {"type": "string", "format": "binary"}} for kind in media}
+    content = {kind: {"schema": DOCUMENT if kind == "application/json" else BINARY} for kind in media}
     return {"responses": {200: {"description": "The file", "content": content}}}

@@ -11,6 +11,8 @@ from izett.errors import IzettError, UnknownName
 from studio.problems import Refusal, fault, not_there, problem, refused
 from studio.storage.faults import told
 
+#: How the framework calls the parts of a request.
+WRAPPING = ("body", "data", "path", "query", "header", "file")
 AGAIN = "Correct it and send it again."
 
 
@@ -29,8 +31,10 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(RequestError)
     def request_error(request: HttpRequest, error: RequestError) -> HttpResponse:
         first = error.errors[0]
-        place = [str(part) for part in first["loc"]]
-        return problem(422, "invalid-request", f"{' → '.join(place)}: {first['msg']}.", fix=AGAIN, where=place)
+        # Where it came in is the framework's business: a reader looks for the entry.
+        place = [str(part) for part in first["loc"] if part not in WRAPPING]
+        words = str(first["msg"]).removeprefix("Value error, ")
+        return problem(422, "invalid-request", f"{' → '.join(place)}: {words}.", fix=AGAIN, where=place)
 
     @api.exception_handler(HttpError)
     def unreadable(request: HttpRequest, error: HttpError) -> HttpResponse:

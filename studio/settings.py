@@ -130,4 +130,6 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # A refusal is an answer, told on the page: it is nothing for the log.
+    "loggers": {name: {"level": "ERROR"} for name in ("django.request", "django.security")},
 }

@@ -21,6 +21,7 @@ from pydantic import BaseModel, ValidationError
 import izett
 from izett.checking.check import Verdict
 from izett.errors import IzettError, place_of
+from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc
 from izett.recipe.evaluator import Evaluation
 from studio.lanes import ASIDE, turn
@@ -64,13 +65,12 @@ def unreadable(text: str) -> str:
 
 def refusal_of(error: ValidationError) -> str:
     """Return in words what a stored document has that this version cannot read."""
-    first = error.errors()[0]
-    place = " → ".join(str(part) for part in first["loc"]) or "its beginning"
-    if first["type"] == "extra_forbidden":
+    place, words, kind = wrong_in(error)
+    if kind == "extra_forbidden":
         return f"it has an entry “{place}”, which this version does not know"
     if place == "version":
-        return f"it is of version {first.get('input')!r}, which a later version of the program wrote"
-    return f"at {place}: {first['msg'][:1].lower()}{first['msg'][1:]}"
+        return f"it is of version {error.errors()[0].get('input')!r}, which a later version of the program wrote"
+    return f"at {place}: {words}" if place else words
 
 
 def known(stored: Any, text: str) -> Standing | None:

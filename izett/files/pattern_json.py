@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_valida
 from izett.checking.check import Result
 from izett.errors import ReferenceLost, UnreadableFile
 from izett.files import older
-from izett.files.reading import read_json
+from izett.files.reading import read_json, wrong_in
 from izett.finishing.allowances import Allowances
 from izett.geometry.curve import Curve
 from izett.geometry.point import distance
@@ -338,10 +338,9 @@ def read_pattern(text: str) -> tuple[d.Pattern, PatternDoc]:
         doc = PatternDoc.model_validate(data)
         pattern = pattern_of(doc)
     except ValidationError as error:
-        first = error.errors()[0]
-        place = " → ".join(str(part) for part in first["loc"])
+        place, words, _ = wrong_in(error)
         raise UnreadableFile(
-            f"The pattern file is damaged at {place}: {first['msg'].lower()}.", fix="Take an undamaged copy."
+            f"The pattern file is damaged at {place}: {words}.", fix="Take an undamaged copy."
         ) from error
     except (KeyError, ValueError) as error:
         raise UnreadableFile(f"The pattern file contradicts itself: {error}.", fix="Take an undamaged copy.") from error

@@ -8,7 +8,9 @@ import json
 from collections.abc import Iterable, Mapping, Sequence
 from io import StringIO
 from math import isinf
-from typing import Any, NoReturn
+from typing import Any, NamedTuple, NoReturn
+
+from pydantic import ValidationError
 
 from izett.errors import UnreadableFile
 
@@ -31,7 +33,7 @@ def read_json(text: str | bytes) -> Any:
     except RecursionError as error:
         raise _too_deep() from error
     except ValueError as error:
-        raise UnreadableFile(f"The file is not valid JSON: {error}.", fix="Check that it was copied whole.") from error
+        raise UnreadableFile(f"This is not valid JSON: {error}.", fix="Check that it was copied whole.") from error
     if nesting(data) > MOST_NESTED:
         raise _too_deep()
     return data
@@ -53,6 +55,21 @@ def _too_deep() -> UnreadableFile:
         f"The file has more than {MOST_NESTED} lists within each other: it is none of Izett's.",
         fix="Choose a file that was written by Izett.",
     )
+
+
+class Wrong(NamedTuple):
+    """Where a document is not what it should be, what is wrong there, and of which kind that is."""
+
+    place: str
+    words: str
+    kind: str
+
+
+def wrong_in(error: ValidationError) -> Wrong:
+    """Return what is wrong with a document, the first of all that is: its place is empty where it is about the whole."""
+    first = error.errors()[0]
+    words = str(first["msg"]).removeprefix("Value error, ")
+    return Wrong(" → ".join(str(part) for part in first["loc"]), f"{words[:1].lower()}{words[1:]}", str(first["type"]))
 
 
 def nesting(data: Any) -> int:

@@ -10,7 +10,7 @@ from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
 from izett.errors import MissingMeasure, UnreadableFile
 from izett.files.older_names import named_anew
-from izett.files.reading import nesting, read_json
+from izett.files.reading import nesting, read_json, wrong_in
 from izett.measuring.measure import measure
 from izett.pattern.facts import Half
 from izett.recipe.model import Recipe, Step
@@ -148,9 +148,8 @@ def read_recipe(text: str) -> RecipeDoc:
             )
         return RecipeDoc.model_validate(data)
     except ValidationError as error:
-        first = error.errors()[0]
-        place = " → ".join(str(part) for part in first["loc"]) or "its first line"
+        place, words, _ = wrong_in(error)
         raise UnreadableFile(
-            f"The recipe is damaged or foreign at {place}: {first['msg'].lower()}.",
+            f"The recipe is damaged or foreign at {place or 'its first line'}: {words}.",
             fix="Take an undamaged copy.",
         ) from error

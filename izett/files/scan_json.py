@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from izett.errors import UnreadableFile
 from izett.files.measures_csv import SheetRead
-from izett.files.reading import read_json
+from izett.files.reading import read_json, wrong_in
 from izett.measuring.measure import measures, read_measure
 from izett.measuring.scanner import Scan
 from izett.measuring.sheet import Sheet
@@ -71,8 +71,8 @@ def read_scan(text: str) -> SheetRead:
     try:
         document = ScanDoc.model_validate(read_json(text))
     except ValidationError as error:
-        where = " → ".join(str(p) for p in error.errors()[0]["loc"])
-        raise UnreadableFile(f"This is not a whole izett-scan file: at {where}.", fix="Scan again.") from error
+        place, words, _ = wrong_in(error)
+        raise UnreadableFile(f"This is not a whole izett-scan file: at {place}: {words}.", fix="Scan again.") from error
     by_term = {what.term: symbol for symbol, what in measures().items() if what.term}
     taken: dict[str, Taken] = {}
     left_out: list[str] = []

@@ -9,6 +9,7 @@ from izett.catalogue import catalogue
 from izett.errors import IzettError, UnreadableFile
 from izett.files.older import allowances_step
 from izett.files.pattern_json import pattern_of
+from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import FORMAT, CuttingPart, JobDocument, RoundPart, SheetPart
 from studio.limits import LARGEST_FILE
@@ -55,10 +56,10 @@ def read_job(text: bytes) -> JobDocument:
     try:
         document = JobDocument.model_validate(data)
     except ValidationError as error:
-        first = error.errors()[0]
-        place = " → ".join(str(part) for part in first["loc"]) or "its beginning"
+        place, words, _ = wrong_in(error)
+        at = f"at {place}: {words}" if place else words
         raise UnreadableFile(
-            f"This is not a whole izett-job file: at {place}: {first['msg'].lower()}.",
+            f"This is not a whole izett-job file: {at}.",
             fix="Choose a file that was exported from a job; nothing was added.",
         ) from error
     for revision in document.revisions:

@@ -3761,7 +3761,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": Record<string, never>;
                     "application/pdf": string;
                     "text/csv": string;
                 };
@@ -4438,7 +4438,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": Record<string, never>;
                 };
             };
             /** @description What went wrong, and what to do about it */
@@ -4987,7 +4987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": Record<string, never>;
                     "application/pdf": string;
                     "image/svg+xml": string;
                 };
@@ -5138,7 +5138,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/json": Record<string, never>;
                 };
             };
             /** @description What went wrong, and what to do about it */
