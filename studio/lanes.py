@@ -5,7 +5,6 @@ turns, and whoever keeps something goes first. A print takes seconds, so it is n
 a time, and those who wait for it hold up nobody else.
 """
 
-import heapq
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from functools import wraps
@@ -17,6 +16,8 @@ from studio.problems import Refusal
 
 #: The order of turns.
 SAVE, LOOK, ASIDE = 0, 1, 2
+#: So many go before somebody of a lower rank, who then comes next.
+MOST_PASSED = 6
 #: So many wait for a print; more are told to come again.
 MOST_WAITING = 8
 #: Seconds that somebody waits for a print before being told to come again.
@@ -24,12 +25,13 @@ PATIENCE = 60
 
 
 class Turns:
-    """A lock that is handed to the first in order of rank, then of coming."""
+    """A lock that is handed to the first in order of rank, then of coming; whoever is passed over often comes next."""
 
     def __init__(self) -> None:
         self._condition = Condition()
         self._waiting: list[tuple[int, int]] = []
         self._coming = count()
+        self._passed = 0
         self._holder: int | None = None
 
     @contextmanager
@@ -41,9 +43,11 @@ class Turns:
             return
         ticket = (rank, next(self._coming))
         with self._condition:
-            heapq.heappush(self._waiting, ticket)
-            self._condition.wait_for(lambda: self._holder is None and self._waiting[0] == ticket)
-            heapq.heappop(self._waiting)
+            self._waiting.append(ticket)
+            self._condition.wait_for(lambda: self._holder is None and self._next() == ticket)
+            self._waiting.remove(ticket)
+            passes_over = any(waiting > rank for waiting, _ in self._waiting)
+            self._passed = self._passed + 1 if passes_over else 0
             self._holder = me
         try:
             yield
@@ -51,6 +55,12 @@ class Turns:
             with self._condition:
                 self._holder = None
                 self._condition.notify_all()
+
+    def _next(self) -> tuple[int, int]:
+        """Return whose turn it is: the first of the highest rank, or, where those were let pass often, of the next."""
+        first = min(self._waiting)
+        behind = [ticket for ticket in self._waiting if ticket[0] > first[0]]
+        return min(behind) if behind and self._passed >= MOST_PASSED else first
 
 
 _TURNS = Turns()

@@ -6,11 +6,16 @@ from contextlib import contextmanager
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import F
+from django.db.models import F, Sum, TextField
+from django.db.models.functions import Cast, Length
 
+from studio.limits import LARGEST_FILE, MOST_LOG_LINES, refuse_more
 from studio.models import Job, LogEntry, Round, Wearer
 from studio.problems import Refusal, not_found
 from studio.state import job_state
+
+#: A job is weighed at every so manieth change; it is full when it fills so much of its file, which has spaces besides.
+WEIGHED_EVERY, FULL_AT = 50, 0.5
 
 #: A version as a header names it: no job counts further.
 _VERSION = re.compile("[0-9]{1,10}")
@@ -61,12 +66,35 @@ def changing(job: Job, version: int) -> Iterator[Job]:
     Raises:
         Refusal: 412 where the job is not at `version` any more, with what it is at now.
     """
+    refuse_more(version, MOST_LOG_LINES, "changes of one job")
+    refuse_too_heavy(job, version)
     with transaction.atomic():
         claimed = Job.objects.filter(id=job.id, version=version).update(version=F("version") + 1)
         if not claimed:
             raise stale(job.id, version)
         job.version = version + 1
         yield job
+
+
+def refuse_too_heavy(job: Job, version: int) -> None:
+    """Let pass a job that can be carried out as a file and come in again; looked at every so many changes.
+
+    Raises:
+        Refusal: it holds more than a file may.
+    """
+    if version % WEIGHED_EVERY:
+        return
+    held = sum(
+        rows.aggregate(bytes=Sum(Length(Cast(field, TextField()))))["bytes"] or 0
+        for rows, field in ((job.revisions, "document"), (job.rounds, "as_cut"))
+    )
+    if held > LARGEST_FILE * FULL_AT:
+        raise Refusal(
+            409,
+            "job-full",
+            f"This job holds {held / 2**20:.0f} MB: more could not be carried out as a file and come in again.",
+            fix="Carry it out, and go on with the garment in a new ticket.",
+        )
 
 
 def stale(job_id: UUID, version: int) -> Refusal:

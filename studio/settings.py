@@ -90,7 +90,7 @@ def _database() -> tuple[str, str]:
     # overwritten.
     return str(DATABASE_FILE), (
         f"PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA secure_delete=ON; {always}"
-        "PRAGMA journal_size_limit=16777216;"
+        "PRAGMA journal_size_limit=16777216; PRAGMA cache_size=-16384;"
     )
 
 

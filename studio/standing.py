@@ -6,11 +6,12 @@ so; the job is looked at again aside, behind whatever a person waits for.
 
 import json
 import logging
-from collections import deque
 from contextlib import suppress
 from hashlib import blake2b
 from threading import Lock, Thread
+from time import monotonic, sleep
 from typing import Any
+from uuid import UUID
 
 from django.conf import settings
 from django.db import DatabaseError, connection
@@ -27,6 +28,9 @@ from izett.recipe.evaluator import Evaluation
 from studio.lanes import ASIDE, turn
 from studio.models import Job, Revision
 from studio.workroom import evaluate_revision
+
+#: Seconds without a change after which a job is looked at.
+QUIET = 2.0
 
 
 class Standing(BaseModel):
@@ -109,14 +113,14 @@ def _counted(evaluation: Evaluation, mark: str) -> Standing:
     )
 
 
-def look_at(revision_id: int) -> None:
-    """Keep how a revision stands, unless that is known; where the database cannot be written it is left for later."""
-    revision = Revision.objects.select_related("sheet").filter(pk=revision_id).first()
-    if revision is None or known(revision.standing, text_of(revision.document)) is not None:
+def look_at(job_id: UUID) -> None:
+    """Keep how a job stands, unless that is known; where the database cannot be written it is left for later."""
+    job = Job.objects.select_related("head", "head__sheet").filter(pk=job_id).first()
+    if job is None or job.head is None or is_known(job):
         return
-    standing = standing_of(revision)
+    standing = standing_of(job.head)
     with suppress(DatabaseError):
-        Revision.objects.filter(pk=revision_id).update(standing=standing.model_dump())
+        Revision.objects.filter(pk=job.head.pk).update(standing=standing.model_dump())
 
 
 def is_known(job: Job) -> bool:
@@ -124,55 +128,58 @@ def is_known(job: Job) -> bool:
     return job.head is not None and known(job.head.standing, text_of(job.head.document)) is not None
 
 
-def look_later(job: Job) -> None:
-    """See to it that a job's present state is looked at, once nobody waits for anything else."""
-    if job.head is not None:
-        _look_later(job.head.pk)
-
-
-def _look_later(revision_id: int) -> None:
+def look_later(job_id: UUID) -> None:
+    """See to it that a job is looked at, once it has been left alone for a while."""
     if settings.LONG_WORK_HERE:
-        look_at(revision_id)
+        look_at(job_id)
     else:
-        _ASIDE.add(revision_id)
+        _ASIDE.add(job_id)
 
 
 def look_at_all() -> None:
     """See to it that every job of which nothing is known is looked at: after a start, or a change by other hands."""
-    heads = Job.objects.exclude(head=None).annotate(text=Cast("head__document", TextField()))
-    for head, text, kept in heads.order_by().values_list("head", "text", "head__standing"):
+    jobs = Job.objects.exclude(head=None).annotate(text=Cast("head__document", TextField()))
+    for job_id, text, kept in jobs.order_by().values_list("id", "text", "head__standing"):
         if known(kept, text) is None and not unreadable(text):
-            _look_later(head)
+            look_later(job_id)
 
 
 class _Aside:
-    """Looks at revisions one after another in a thread of its own, which ends when there is nothing left."""
+    """Looks at jobs one after another in a thread of its own, each once nothing has been done to it for a while."""
 
     def __init__(self) -> None:
-        self._waiting: deque[int] = deque()
+        self._due: dict[UUID, float] = {}
         self._lock = Lock()
         self._thread: Thread | None = None
 
-    def add(self, revision_id: int) -> None:
+    def add(self, job_id: UUID) -> None:
         with self._lock:
-            if revision_id not in self._waiting:
-                self._waiting.append(revision_id)
+            self._due[job_id] = monotonic() + QUIET
             if self._thread is None:
                 self._thread = Thread(target=self._go_on, daemon=True)
                 self._thread.start()
 
-    def _next(self) -> int | None:
+    def _next(self) -> tuple[UUID | None, float]:
+        """Return the job that is to be looked at now, or how long to wait; neither where there is nothing left."""
         with self._lock:
-            if self._waiting:
-                return self._waiting.popleft()
-            self._thread = None
-            return None
+            if not self._due:
+                self._thread = None
+                return None, 0.0
+            job_id = min(self._due, key=lambda one: self._due[one])
+            wait = self._due[job_id] - monotonic()
+            if wait <= 0:
+                del self._due[job_id]
+            return job_id, wait
 
     def _go_on(self) -> None:
         try:
-            while (revision_id := self._next()) is not None:
-                with turn(ASIDE), suppress(DatabaseError):
-                    look_at(revision_id)
+            while (found := self._next())[0] is not None:
+                job_id, wait = found
+                if wait > 0:
+                    sleep(wait)
+                elif job_id is not None:
+                    with turn(ASIDE), suppress(DatabaseError):
+                        look_at(job_id)
         finally:
             connection.close()
 

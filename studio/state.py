@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.db.models import Prefetch, Q
 from pydantic import ValidationError
 
 from izett.catalogue import catalogue
@@ -73,7 +74,7 @@ def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
 
 def wearer_state(wearer: Wearer) -> WearerOut:
     """Return a wearer with the newest sheet."""
-    newest = wearer.sheets.order_by("-number").first()
+    newest = wearer.sheets.prefetch_related("readings").order_by("-number").first()
     return WearerOut(
         id=wearer.id,
         name=wearer.name,
@@ -112,14 +113,14 @@ def readable_recipe(job: Job) -> RecipeDoc:
 def undo_target(job: Job) -> Revision | None:
     """Return the revision that undo goes to: the parent, unless a muslin stands on the present one."""
     head = head_of(job)
-    if job.rounds.filter(closed_at=head).exists() or job.rounds.filter(cut_from=head).exists():
+    if head.parent_id is None or job.rounds.filter(Q(closed_at=head) | Q(cut_from=head)).exists():
         return None
-    return head.parent
+    return Revision.objects.defer("document").get(pk=head.parent_id)
 
 
 def redo_target(job: Job) -> Revision | None:
     """Return the revision that redo goes to: the newest made from the present one."""
-    return head_of(job).children.order_by("-number").first()
+    return head_of(job).children.defer("document").order_by("-number").first()
 
 
 def job_state(job: Job) -> JobOut:
@@ -127,15 +128,24 @@ def job_state(job: Job) -> JobOut:
     head = head_of(job)
     recipe = readable_recipe(job)
     uids = {step["uid"] for step in head.document["steps"]}
-    rounds = list(job.rounds.prefetch_related("findings__answers__round").order_by("number"))
+    rounds = list(
+        job.rounds.select_related("cut_from", "closed_at")
+        .defer("as_cut", "cut_from__document", "closed_at__document")
+        .prefetch_related(Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
+        .order_by("number")
+    )
     undo, redo = undo_target(job), redo_target(job)
+    wearer = wearer_state(job.wearer)
+    # Most jobs stand on the newest sheet: it is read once.
+    newest = wearer.newest
+    sheet = newest if newest is not None and newest.id == head.sheet.pk else sheet_state(head.sheet)
     return JobOut(
         id=job.id,
         version=job.version,
         garment=job.garment,
         due=job.due,
-        wearer=wearer_state(job.wearer),
-        sheet=sheet_state(head.sheet),
+        wearer=wearer,
+        sheet=sheet,
         revision=head.number,
         recipe=recipe,
         can_undo=undo is not None,
@@ -143,7 +153,7 @@ def job_state(job: Job) -> JobOut:
         undo_words=head.why if undo else "",
         redo_words=redo.why if redo else "",
         rounds=[_round_state(round_, rounds, uids) for round_ in rounds],
-        log=[LogOut(at=entry.at, deed=entry.deed, text=entry.text) for entry in job.log.all()],
+        log=[LogOut(at=at, deed=deed, text=text) for at, deed, text in job.log.values_list("at", "deed", "text")],
     )
 
 

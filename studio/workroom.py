@@ -40,6 +40,16 @@ def evaluate(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable = None
         return evaluator().evaluate(recipe, owner=owner or ("sheet", sheet.pk))
 
 
+def refuse_undraftable(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable) -> None:
+    """Let pass a recipe that drafts for the body of a sheet.
+
+    Raises:
+        IzettError: there is no draft.
+    """
+    with turn(SAVE):
+        evaluator().refuse_undraftable(document.recipe(measures_of(sheet), sides_of(sheet)), owner=owner)
+
+
 def evaluate_revision(revision: Revision) -> Evaluation:
     """Work a revision out."""
     return evaluate(recipe_document(revision.document), revision.sheet, owner=revision.job_id)

@@ -242,6 +242,15 @@ class Evaluator:
         check = partial(self._checked, body=whole, owner=owner)
         return Evaluation(mine, theirs, tuple(stages), whole, check, recipe.apart)
 
+    def refuse_undraftable(self, recipe: Recipe, *, owner: Hashable = None) -> None:
+        """Let pass a recipe whose blocks can be drafted; a step that cannot act refuses nothing, so none is worked.
+
+        Raises:
+            UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
+        """
+        for half in (Half.LEFT, Half.RIGHT):
+            self._drafted(recipe, half, owner)
+
     def section_of(self, step: Step) -> Section:
         """Return where a step stands: where it says, if its kind may stand there, else where its kind usually does."""
         operation = self.catalogue.operations.get(step.kind)

@@ -47,7 +47,7 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
         finding.steps = [step.uid for step in steps]
         finding.save(update_fields=["remedy", "steps"])
         tell(job, "remedy", f"Muslin {number}: {title}")
-    look_later(job)
+    look_later(job.pk)
     return job
 
 

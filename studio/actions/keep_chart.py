@@ -4,6 +4,7 @@ from uuid import UUID
 
 from izett.files.size_chart_csv import read_size_chart
 from izett.units import Unit
+from studio.limits import MOST_CHARTS, refuse_more
 from studio.models import SizeChart
 from studio.sheet_schemas import ChartIn
 
@@ -14,6 +15,7 @@ def keep_chart(data: ChartIn) -> SizeChart:
     Raises:
         UnreadableFile, UnstatedUnit, UnknownName, UnreadableMeasure: the CSV is no chart; nothing is kept then.
     """
+    refuse_more(SizeChart.objects.count() + 1, MOST_CHARTS, "size charts of your own")
     sizes = read_size_chart(data.csv, unit=Unit(data.unit) if data.unit else None)
     typed = {
         name: {s: {"text": reading.text, "unit": reading.unit.value} for s, reading in size.items()}

@@ -6,6 +6,7 @@ from django.db import transaction
 
 from izett.errors import UnreadableMeasure
 from izett.measuring.taking import Taken
+from studio.limits import MOST_SHEETS, refuse_more
 from studio.locking import wearer_of
 from studio.models import MeasureSheet, SheetUnderWay
 from studio.readings import all_taken, write_readings
@@ -31,6 +32,7 @@ def keep_sheet(wearer_id: UUID, data: SheetIn) -> MeasureSheet:
         newest = wearer.sheets.order_by("-number").first()
         if newest is not None and _same(newest, data, read):
             return newest
+        refuse_more((newest.number if newest else 0) + 1, MOST_SHEETS, "sheets of one wearer")
         sheet = MeasureSheet.objects.create(
             wearer=wearer,
             number=(newest.number if newest else 0) + 1,

@@ -31,5 +31,5 @@ def move_head(job_id: UUID, version: int, way: Literal["undo", "redo"]) -> Job:
         job.sheet = target.sheet
         job.save(update_fields=["head", "sheet"])
         tell(job, way, f"{way}: {before.why if way == 'undo' else target.why}")
-    look_later(job)
+    look_later(job.pk)
     return job

@@ -4,6 +4,7 @@ from django.db import transaction
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
+from studio.limits import MOST_JOBS, refuse_more
 from studio.locking import tell, wearer_of
 from studio.models import HouseRule, Job, Revision
 from studio.problems import Refusal
@@ -19,6 +20,7 @@ def open_job(data: JobIn) -> Job:
         Refusal: there is no such wearer, or no measures of them yet.
         UnknownName, DraftRefused: the blocks do not exist, or do not go together.
     """
+    refuse_more(Job.objects.count() + 1, MOST_JOBS, "tickets")
     document = first_recipe(data)
     wearer = wearer_of(data.wearer)
     sheet = wearer.sheets.order_by("-number").first()
@@ -32,7 +34,7 @@ def open_job(data: JobIn) -> Job:
         job.head = head
         job.save(update_fields=["head"])
         tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")
-    look_later(job)
+    look_later(job.pk)
     return job
 
 

@@ -5,6 +5,7 @@ from uuid import UUID
 from izett.errors import ValueOutOfRange
 from izett.fitting.finding import finding_kind, whole_amounts
 from izett.units import UnreadableLength, read_length
+from studio.limits import MOST_FINDINGS, refuse_more
 from studio.locking import changing, job_of, round_of, tell
 from studio.models import Finding, Job
 from studio.schemas import FindingIn, LengthIn
@@ -36,6 +37,7 @@ def record_finding(job_id: UUID, version: int, number: int, data: FindingIn) -> 
     round_ = round_of(job, number, to_change=True)
     if round_.findings.filter(uid=data.uid).exists():
         return job
+    refuse_more(round_.findings.count() + 1, MOST_FINDINGS, "findings on one muslin")
     kind = finding_kind(data.kind)
     given = amounts_in_cm(data.given)
     whole_amounts(kind, given, data.taken)

@@ -1,5 +1,6 @@
 """Give a job a new state of its recipe: a draft change, a step added, edited, switched off or removed."""
 
+from collections import Counter
 from uuid import UUID
 
 from pydantic import ValidationError
@@ -8,13 +9,14 @@ from izett.catalogue import catalogue
 from izett.errors import StepRefused
 from izett.files.recipe_json import RecipeDoc
 from izett.styling.limits import invalid_params
+from studio.limits import MOST_REVISIONS, refuse_more
 from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
 from studio.schemas import RevisionIn
 from studio.standing import look_later
 from studio.state import document_of, head_of
-from studio.workroom import evaluate, recipe_document
+from studio.workroom import recipe_document, refuse_undraftable
 
 
 def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
@@ -34,20 +36,22 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
         return job
     keep_closed_steps(job, data.recipe)
     refuse_out_of_range(data.recipe, recipe_document(head.document))
-    evaluate(data.recipe, sheet, owner=job.id)
+    refuse_undraftable(data.recipe, sheet, owner=job.id)
     with changing(job, version):
         add_revision(job, document, sheet, data.why)
         tell(job, "revise", data.why or "recipe changed")
-    look_later(job)
+    look_later(job.pk)
     return job
 
 
 def add_revision(job: Job, document: dict[str, object], sheet: MeasureSheet, why: str) -> Revision:
     """Add a revision after the head and make it the head; call within the job's transaction."""
-    last = job.revisions.order_by("-number").first()
+    last = job.revisions.order_by("-number").values_list("number", flat=True).first()
+    number = (last or 0) + 1
+    refuse_more(number, MOST_REVISIONS, "states of one job")
     job.head = Revision.objects.create(
         job=job,
-        number=(last.number if last else 0) + 1,
+        number=number,
         parent=job.head,
         sheet=sheet,
         document=document,
@@ -66,6 +70,11 @@ def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:
     """
     for symbol, value in {**recipe.house, **recipe.overrides}.items():
         catalogue().checked(symbol, value)
+    for uid, times in Counter(step.uid for step in recipe.steps).items():
+        if times > 1:
+            raise StepRefused(
+                f"Two steps of the recipe are called “{uid}”.", fix="Give one of them another name.", where=(uid,)
+            )
     known = {step.uid: step for step in before.steps}
     for step in recipe.steps:
         operation = catalogue().operations.get(step.kind)

@@ -36,7 +36,7 @@ def import_job(text: bytes) -> Job:
     document = read_job(text)
     with transaction.atomic():
         job = _added(document)
-    look_later(job)
+    look_later(job.pk)
     return job
 
 

@@ -14,6 +14,7 @@ from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
 from studio.actions.record_finding import amounts_in_cm, record_finding
 from studio.drawing import drawn, piece_key
+from studio.lanes import SAVE, in_turn
 from studio.locking import version_named
 from studio.muslins import as_cut
 from studio.routers.jobs import answer
@@ -51,6 +52,7 @@ def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
 
 
 @router.post("/jobs/{job_id}/rounds", response={201: JobOut})
+@in_turn(SAVE)
 def add_round(
     request: HttpRequest, job_id: UUID, data: RoundIn, if_match: str | None = Header(None, alias="If-Match")
 ) -> Status[JobOut]:
@@ -65,6 +67,7 @@ def round_pattern(request: HttpRequest, job_id: UUID, number: RowInPath) -> list
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings", response={201: JobOut})
+@in_turn(SAVE)
 def add_finding(
     request: HttpRequest,
     job_id: UUID,
@@ -77,6 +80,7 @@ def add_finding(
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy", response=JobOut)
+@in_turn(SAVE)
 def post_remedy(
     request: HttpRequest,
     job_id: UUID,
@@ -90,6 +94,7 @@ def post_remedy(
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/answers", response=JobOut)
+@in_turn(SAVE)
 def post_answer(
     request: HttpRequest,
     job_id: UUID,
@@ -102,6 +107,7 @@ def post_answer(
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/close", response=JobOut)
+@in_turn(SAVE)
 def post_close(
     request: HttpRequest,
     job_id: UUID,

@@ -15,6 +15,7 @@ from studio.bench import tickets
 from studio.carrying.back import import_job
 from studio.carrying.out import job_document
 from studio.downloads import attachment, filename, files
+from studio.lanes import SAVE, in_turn
 from studio.limits import LARGEST_FILE
 from studio.locking import job_of, version_named
 from studio.models import Job
@@ -37,6 +38,7 @@ def bench(request: HttpRequest) -> list[TicketOut]:
 
 
 @router.post("/jobs", response={201: JobOut})
+@in_turn(SAVE)
 def add_job(request: HttpRequest, data: JobIn) -> Status[JobOut]:
     """Open a job."""
     return Status(201, answer(open_job(data)))
@@ -54,11 +56,12 @@ def job(request: HttpRequest, job_id: UUID) -> JobOut:
     found = job_of(job_id)
     state = job_state(found)
     if not is_known(found):
-        look_later(found)
+        look_later(found.pk)
     return state
 
 
 @router.put("/jobs/{job_id}/recipe", response=JobOut)
+@in_turn(SAVE)
 def put_recipe(
     request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: str | None = Header(None, alias="If-Match")
 ) -> JobOut:
@@ -67,6 +70,7 @@ def put_recipe(
 
 
 @router.post("/jobs/{job_id}/head", response=JobOut)
+@in_turn(SAVE)
 def post_head(
     request: HttpRequest, job_id: UUID, data: MoveIn, if_match: str | None = Header(None, alias="If-Match")
 ) -> JobOut:

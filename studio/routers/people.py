@@ -6,6 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from studio.actions.delete_wearer import delete_wearer
+from studio.limits import MOST_WEARERS, refuse_more
 from studio.locking import wearer_of
 from studio.models import Wearer
 from studio.schemas import WearerIn, WearerOut
@@ -23,6 +24,7 @@ def wearers(request: HttpRequest) -> list[WearerOut]:
 @router.post("/wearers", response={201: WearerOut})
 def add_wearer(request: HttpRequest, data: WearerIn) -> Status[WearerOut]:
     """Add a wearer."""
+    refuse_more(Wearer.objects.count() + 1, MOST_WEARERS, "wearers")
     return Status(201, wearer_state(Wearer.objects.create(name=data.name.strip(), note=data.note)))
 
 

@@ -22,6 +22,8 @@ from studio.wsgi import application
 
 #: Two cores and one person; most requests wait for their turn, and those that need none must find a thread.
 THREADS = 32
+#: Seconds after which a thread that works lets others go on.
+SWITCH = 0.0005
 #: Connections that may stand open, and seconds that one may stand idle.
 CONNECTIONS, IDLE = 2000, 60
 
@@ -77,6 +79,8 @@ class Command(BaseCommand):
             ) from error
         say_where(lock, address)
         signal.signal(signal.SIGTERM, _stopped)
+        # A thread that asks the database gives way at every question: it must soon have its turn again.
+        sys.setswitchinterval(SWITCH)
         # The first draft imports the solvers: done aside, so that the bench is open at once.
         threading.Thread(target=_warm, daemon=True).start()
         self.stdout.write(f"Izett is open at {address}  (Ctrl-C closes it)")
