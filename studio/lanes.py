@@ -17,7 +17,7 @@ from studio.problems import Refusal
 #: The order of turns.
 SAVE, LOOK, ASIDE = 0, 1, 2
 #: So many go before somebody of a lower rank, who then comes next.
-MOST_PASSED = 6
+MOST_PASSED = 10
 #: So many wait for a print; more are told to come again.
 MOST_WAITING = 8
 #: Seconds that somebody waits for a print before being told to come again.

@@ -27,7 +27,8 @@ def job_of(job_id: UUID) -> Job:
     Raises:
         Refusal: there is none.
     """
-    job = Job.objects.select_related("wearer", "sheet", "head", "head__sheet").filter(id=job_id).first()
+    jobs = Job.objects.select_related("wearer", "sheet", "head", "head__sheet")
+    job = jobs.prefetch_related("head__sheet__readings").filter(id=job_id).first()
     if job is None:
         raise not_found("job")
     return job

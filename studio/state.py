@@ -72,9 +72,11 @@ def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
     return UnderWayOut(**{**kept.document, "version": kept.version}, saved=kept.saved)
 
 
-def wearer_state(wearer: Wearer) -> WearerOut:
-    """Return a wearer with the newest sheet."""
-    newest = wearer.sheets.prefetch_related("readings").order_by("-number").first()
+def wearer_state(wearer: Wearer, *, read: MeasureSheet | None = None) -> WearerOut:
+    """Return a wearer with the newest sheet; one that was read already is not read again."""
+    newest = wearer.sheets.order_by("-number").first()
+    if read is not None and newest == read:
+        newest = read
     return WearerOut(
         id=wearer.id,
         name=wearer.name,
@@ -135,17 +137,13 @@ def job_state(job: Job) -> JobOut:
         .order_by("number")
     )
     undo, redo = undo_target(job), redo_target(job)
-    wearer = wearer_state(job.wearer)
-    # Most jobs stand on the newest sheet: it is read once.
-    newest = wearer.newest
-    sheet = newest if newest is not None and newest.id == head.sheet.pk else sheet_state(head.sheet)
     return JobOut(
         id=job.id,
         version=job.version,
         garment=job.garment,
         due=job.due,
-        wearer=wearer,
-        sheet=sheet,
+        wearer=wearer_state(job.wearer, read=head.sheet),
+        sheet=sheet_state(head.sheet),
         revision=head.number,
         recipe=recipe,
         can_undo=undo is not None,

@@ -21,12 +21,13 @@ ROOT = Path(__file__).parents[2]
 
 
 @contextmanager
-def served(folder, port):
+def served(folder, port, *, migrate=True):
     """A server of its own with its own data; yields the process."""
     environment = {**os.environ, "IZETT_DATA": str(folder)}
     environment.pop("DJANGO_SETTINGS_MODULE", None)
     manage = [sys.executable, "manage.py"]
-    subprocess.run([*manage, "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True)
+    if migrate:
+        subprocess.run([*manage, "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True)
     process = subprocess.Popen(
         [*manage, "serve", "--port", str(port)], cwd=ROOT, env=environment, stdout=subprocess.DEVNULL
     )
@@ -49,7 +50,7 @@ def call(port, method, path, body, headers=None):
     cookie = page.headers["Set-Cookie"].split(";")[0]
     request = urllib.request.Request(
         f"http://127.0.0.1:{port}{path}",
-        data=json.dumps(body).encode(),
+        data=None if body is None else json.dumps(body).encode(),
         method=method,
         headers={
             "Content-Type": "application/json",
