@@ -1,5 +1,6 @@
 import { expect, test, vi } from 'vitest';
-import { answered, asProblem, freshName, Problem } from './client';
+import { json, serving } from '../testing';
+import { answered, api, asProblem, freshName, Problem } from './client';
 
 function answer(status: number, body: unknown) {
 	return Promise.resolve({
@@ -67,4 +68,30 @@ test('fresh names are fresh and plain', () => {
 	expect(freshName('s')).toBe('s-01234567-89a');
 	vi.unstubAllGlobals();
 	expect(new Set(Array.from({ length: 50 }, () => freshName('f'))).size).toBe(50);
+});
+
+test('a cookie that the browser has lost is fetched anew, and the change is sent once more', async () => {
+	document.cookie = 'csrftoken=; max-age=0';
+	const asked = serving(({ method, headers }) => {
+		if (method === 'GET') {
+			document.cookie = 'csrftoken=fresh';
+			return json({});
+		}
+		return headers.get('X-CSRFToken') === 'fresh'
+			? json({ id: 'w' }, 201)
+			: json({ title: 'token missing' }, 403);
+	});
+	const wearer = await answered(api.POST('/api/wearers', { body: { name: 'Odile Varn', note: '' } }));
+	expect(wearer).toEqual({ id: 'w' });
+	expect(asked.map(({ method }) => method)).toEqual(['POST', 'GET', 'POST']);
+	expect(asked.at(2)?.body).toEqual({ name: 'Odile Varn', note: '' });
+});
+
+test('what is refused for good is sent once more and no more', async () => {
+	const asked = serving(() => json({ title: 'token missing', detail: 'no', fix: 'load' }, 403));
+	const refused = await answered(api.POST('/api/wearers', { body: { name: 'x', note: '' } })).catch(
+		(e: unknown) => e,
+	);
+	expect(refused).toMatchObject({ status: 403, code: 'token-missing', passing: false });
+	expect(asked).toHaveLength(3);
 });

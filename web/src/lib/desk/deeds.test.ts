@@ -86,3 +86,25 @@ test('a remedy that is applied again, since nobody answered, makes no second ste
 	expect(first).toEqual(['s1', 's2']);
 	expect(second).toEqual(first);
 });
+
+test('on a full disk the deed can be done again, and what is tried stays until it is kept', async () => {
+	let full = true;
+	const answer = keeping({ version: 3, recipe: {} });
+	const asked = serving((one) => {
+		if (one.method === 'GET' || !full) return answer(one);
+		return json({ title: 'disk full', detail: 'The disk is full.', fix: 'Free some space.' }, 507);
+	});
+	const states: Job[] = [];
+	const deeds = new Deeds((job) => states.push(job));
+	await deeds.open('j');
+	await deeds.keep(withEase(6), 'more ease');
+	await deeds.again();
+	expect(deeds.problem?.passing).toBe(true);
+	expect(deeds.unfinished).toBe('more ease');
+	// Nothing was taken anew: the table shows what was tried.
+	expect(states).toHaveLength(1);
+	full = false;
+	await deeds.again();
+	expect([deeds.problem, deeds.job?.version]).toEqual([null, 4]);
+	expect(asked.at(-1)?.body.recipe).toEqual({ overrides: { bust_ease: 6 } });
+});

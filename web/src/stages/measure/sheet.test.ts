@@ -252,3 +252,46 @@ test('a stage that is left asks for nothing more', async () => {
 	await new Promise((done) => setTimeout(done, 20));
 	expect(asked.length).toBe(before);
 });
+
+test('what another page has gone on with is not written over: one of the two is chosen', async () => {
+	const there = { ...underWay('2026-11-27T10:00:00Z', '101'), version: 5 };
+	answers = (url) =>
+		url.endsWith('/under-way')
+			? json({ title: 'sheet changed', detail: '', fix: '', under_way: there }, 412)
+			: json(REVIEW);
+	const sheet = taking('w', null, null, null);
+	sheet.type('bust_girth', '92');
+	await vi.waitFor(() => expect(sheet.elsewhere?.version).toBe(5));
+	expect(sheet.text('bust_girth')).toBe('92');
+	answers = () => json({ ...REVIEW, version: 6 });
+	sheet.goOnHere();
+	await vi.waitFor(() =>
+		expect(asked.filter((a) => a.url.endsWith('/under-way')).at(-1)?.body.version).toBe(5),
+	);
+	expect(sheet.text('bust_girth')).toBe('92');
+	sheet.elsewhere = there;
+	sheet.takeOver();
+	expect(sheet.text('bust_girth')).toBe('101');
+	expect(sheet.elsewhere).toBeNull();
+});
+
+test.each(['{', '[]', '"text"', '{"readings": 3, "at": 1}'])('a damaged store is told: %s', (text) => {
+	localStorage.setItem('izett-sheet-w', text);
+	const sheet = taking('w', KEPT, null, null);
+	expect(sheet.lost).toContain('damaged');
+	expect(sheet.text('bust_girth')).toBe('36 1/2');
+	expect(localStorage.getItem('izett-sheet-w')).toBeNull();
+});
+
+test('a browser that keeps nothing is told of, and the sheet is typed all the same', () => {
+	const own = globalThis.localStorage;
+	const refusing = () => {
+		throw new DOMException('full', 'QuotaExceededError');
+	};
+	vi.stubGlobal('localStorage', { getItem: () => null, setItem: refusing, removeItem: refusing });
+	const sheet = taking('w', null, null, null);
+	sheet.type('bust_girth', '92');
+	expect(sheet.text('bust_girth')).toBe('92');
+	expect(sheet.lost).toContain('cannot keep');
+	vi.stubGlobal('localStorage', own);
+});
