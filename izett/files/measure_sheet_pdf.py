@@ -6,6 +6,7 @@ from io import BytesIO
 from typing import TYPE_CHECKING
 
 from izett.errors import UnknownName
+from izett.files.lettering import write
 from izett.files.pdf import PAPERS, POINTS_PER_CM, blank, in_lines
 from izett.geometry.point import Point
 from izett.measuring.figure.draw import VIEWS, Figure, figure_of
@@ -115,8 +116,7 @@ class _Page:
         self, x: float, y: float, text: str, *, size: float = _TEXT, bold: bool = False, grey: float = 0.1
     ) -> None:
         self.canvas.setFillGray(grey)
-        self.canvas.setFont("Helvetica-Bold" if bold else "Helvetica", size)
-        self.canvas.drawString(x * POINTS_PER_CM, y * POINTS_PER_CM, plain(text))
+        write(self.canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), plain(text), size=size, bold=bold)
 
     def line(self, points: Sequence[Point], *, width: float, grey: float | None = None) -> None:
         if grey is None:

@@ -14,6 +14,7 @@ from reportlab.lib import units
 from reportlab.lib.pagesizes import A4, LETTER
 
 from izett.errors import UnknownName
+from izett.files.lettering import PLAIN, write
 from izett.finishing.sheet import SheetPiece, label_place
 from izett.geometry.point import Point
 
@@ -176,13 +177,9 @@ def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: i
         _draw_piece(canvas, sheet, (shift[0] - corner[0] + RIM, shift[1] - corner[1] + RIM))
     canvas.restoreState()
     _joins(canvas, tiling, column, row)
-    canvas.setFont("Helvetica", 8)
     canvas.setFillGray(0.35)
-    canvas.drawString(
-        RIM * POINTS_PER_CM,
-        0.45 * POINTS_PER_CM,
-        f"{title}   page {page_name(column, row)}   true size, print at 100 %",
-    )
+    foot = f"{title}   page {page_name(column, row)}   true size, print at 100 %"
+    write(canvas, (RIM * POINTS_PER_CM, 0.45 * POINTS_PER_CM), foot, size=8)
     canvas.setFillGray(0.8)
     canvas.setFont("Helvetica-Bold", 30)
     canvas.drawString(
@@ -211,8 +208,8 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
     _arrow_heads(canvas, sheet.grain, shift)
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):
-        canvas.setFont("Helvetica-Bold" if number == 0 else "Helvetica", 10)
-        canvas.drawString((x + shift[0]) * POINTS_PER_CM, (y + shift[1] - 0.5 * number) * POINTS_PER_CM, text)
+        place = ((x + shift[0]) * POINTS_PER_CM, (y + shift[1] - 0.5 * number) * POINTS_PER_CM)
+        write(canvas, place, text, size=10, bold=number == 0)
 
 
 def _polyline(
@@ -281,17 +278,16 @@ def _map_page(
 ) -> None:
     page_width, page_height = (v / POINTS_PER_CM for v in size)
     canvas.setFillGray(_INK)
-    canvas.setFont("Helvetica-Bold", 16)
-    canvas.drawString(RIM * POINTS_PER_CM, (page_height - RIM - 0.6) * POINTS_PER_CM, title)
-    canvas.setFont("Helvetica", 9)
+    write(canvas, (RIM * POINTS_PER_CM, (page_height - RIM - 0.6) * POINTS_PER_CM), title, size=16, bold=True)
     y = page_height - RIM - 1.4
     for line in (
         "Print every page at 100 % (no “fit to page”). Measure both squares before cutting.",
         f"Join sheets so that diamonds with the same number cover each other; sheets overlap {OVERLAP * 10:.0f} mm.",
         *notes,
     ):
-        canvas.drawString(RIM * POINTS_PER_CM, y * POINTS_PER_CM, line)
+        write(canvas, (RIM * POINTS_PER_CM, y * POINTS_PER_CM), line, size=9)
         y -= 0.5
+    canvas.setFont(PLAIN, 9)
     canvas.setStrokeGray(_INK)
     canvas.setLineWidth(0.6)
     bottom = y - 10.4
