@@ -93,7 +93,7 @@ def test_a_lost_connection_keeps_what_was_entered(tab):
     page.get_by_text("The workroom’s server does not answer.").wait_for()
     assert tab.field("Cloth").input_value() == "calico"
     page.context.set_offline(False)
-    tab.button("Try again").click()
+    tab.button("Do it again: cut muslin 1").click()
     page.get_by_role("heading", name="Done with muslin 1?").wait_for()
     assert tab.state()["rounds"][0]["cloth"] == "calico"
 

@@ -45,8 +45,11 @@ export class Deeds {
 	busy = $state(false);
 	private failed: { deed: Deed; words: string } | null = null;
 
-	/** `taken` is told of each state of the job. */
-	constructor(private readonly taken: (job: Job) => void) {}
+	/** `taken` is told of each state of the job, `tried` of a recipe that could not be kept for now. */
+	constructor(
+		private readonly taken: (job: Job) => void,
+		private readonly tried: (recipe: Recipe) => void = () => {},
+	) {}
 
 	/** Load a job. */
 	async open(id: string): Promise<void> {
@@ -59,10 +62,13 @@ export class Deeds {
 	}
 
 	/** Keep a change of the recipe. It is a function, so that done again on a newer state it takes nothing of that back. */
-	keep(change: (recipe: Recipe) => Recipe, why: string): Promise<boolean> {
-		return this.do(why, (job, on) =>
+	async keep(change: (recipe: Recipe) => Recipe, why: string): Promise<boolean> {
+		const kept = await this.do(why, (job, on) =>
 			api.PUT('/api/jobs/{job_id}/recipe', { params: on, body: { recipe: change(job.recipe), why } }),
 		);
+		// It is done again once what stands in the way is gone: until then it lies on the table.
+		if (!kept && this.problem?.passing && this.job) this.tried(change(this.job.recipe));
+		return kept;
 	}
 
 	/** Draft the job from another sheet of its wearer, all its steps kept. */

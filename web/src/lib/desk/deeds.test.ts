@@ -95,9 +95,14 @@ test('on a full disk the deed can be done again, and what is tried stays until i
 		return json({ title: 'disk full', detail: 'The disk is full.', fix: 'Free some space.' }, 507);
 	});
 	const states: Job[] = [];
-	const deeds = new Deeds((job) => states.push(job));
+	const tried: Recipe[] = [];
+	const deeds = new Deeds(
+		(job) => states.push(job),
+		(recipe) => tried.push(recipe),
+	);
 	await deeds.open('j');
 	await deeds.keep(withEase(6), 'more ease');
+	expect(tried).toEqual([{ overrides: { bust_ease: 6 } }]);
 	await deeds.again();
 	expect(deeds.problem?.passing).toBe(true);
 	expect(deeds.unfinished).toBe('more ease');

@@ -17,7 +17,10 @@ export class Desk {
 	private readonly pieces = new Pieces();
 
 	constructor() {
-		this.deeds = new Deeds((job) => this.trial.try(job.recipe));
+		this.deeds = new Deeds(
+			(job) => this.trial.try(job.recipe),
+			(recipe) => this.trial.try(recipe),
+		);
 		this.trial = new Trial(() => this.ground, this.pieces, {
 			shown: (answer) => {
 				names.titles = answer.titles;

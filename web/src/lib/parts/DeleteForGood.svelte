@@ -45,7 +45,11 @@
 	}}
 	role="alertdialog"
 >
-	<Dialog.Trigger class="button small self-start" aria-label={`Delete ${what}…`} title={`Delete ${what}…`}>
+	<Dialog.Trigger
+		class="button small self-start"
+		aria-label={ask ? undefined : `Delete ${what}…`}
+		title={`Delete ${what}…`}
+	>
 		{#if ask}{ask}{:else}<Trash2 size={16} />{/if}
 	</Dialog.Trigger>
 	<Portal>
