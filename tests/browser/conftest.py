@@ -146,7 +146,7 @@ def tab(request, chromium, live_server, settings):
     complaints = tab.unexpected()
     # Closed before the database is flushed, so that no request is under way then.
     context.close()
-    assert complaints == []
+    assert complaints == [], " ".join(tab.asked[-8:])
 
 
 @pytest.fixture

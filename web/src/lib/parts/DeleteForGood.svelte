@@ -52,18 +52,20 @@
 	>
 		{#if ask}{ask}{:else}<Trash2 size={16} />{/if}
 	</Dialog.Trigger>
-	<Portal>
-		<Dialog.Backdrop class="fixed inset-0 z-40" />
-		<Dialog.Positioner class="fixed inset-0 z-50 grid place-items-center">
-			<Dialog.Content class="w-[30rem] max-w-[92vw] p-6">
-				<Dialog.Title class="mb-3 text-xl">Delete {what} for good?</Dialog.Title>
-				<Dialog.Description>{@render children()}</Dialog.Description>
-				{#if problem}<ProblemNote {problem} />{/if}
-				<div class="mt-4 flex gap-2">
-					<Dialog.CloseTrigger class="button main">Keep</Dialog.CloseTrigger>
-					<button class="button" disabled={busy} onclick={agreed}>Delete {what}</button>
-				</div>
-			</Dialog.Content>
-		</Dialog.Positioner>
-	</Portal>
+	{#if open}
+		<Portal>
+			<Dialog.Backdrop class="fixed inset-0 z-40" />
+			<Dialog.Positioner class="fixed inset-0 z-50 grid place-items-center">
+				<Dialog.Content class="w-[30rem] max-w-[92vw] p-6">
+					<Dialog.Title class="mb-3 text-xl">Delete {what} for good?</Dialog.Title>
+					<Dialog.Description>{@render children()}</Dialog.Description>
+					{#if problem}<ProblemNote {problem} />{/if}
+					<div class="mt-4 flex gap-2">
+						<Dialog.CloseTrigger class="button main">Keep</Dialog.CloseTrigger>
+						<button class="button" disabled={busy} onclick={agreed}>Delete {what}</button>
+					</div>
+				</Dialog.Content>
+			</Dialog.Positioner>
+		</Portal>
+	{/if}
 </Dialog>

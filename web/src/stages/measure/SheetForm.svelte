@@ -179,7 +179,7 @@
 			{#each shelf.all?.cautions.measure ?? [] as caution (caution)}
 				<p class="soft">{caution}</p>
 			{/each}
-			<DeleteWearer {wearer} name={wearerName} />
+			<DeleteWearer {wearer} name={wearerName} onremove={() => sheet.rest()} />
 		</div>
 		<!-- At the foot, where nothing that is told meanwhile can move it from under the pointer. -->
 		<div class="foot">

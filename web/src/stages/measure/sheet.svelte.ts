@@ -268,6 +268,11 @@ export class SheetTaking {
 		await this.reviewed;
 	}
 
+	/** Ask for nothing until something is typed again. */
+	rest(): void {
+		clearTimeout(this.pause);
+	}
+
 	/** Ask for nothing more: the stage is left. */
 	leave(): void {
 		clearTimeout(this.pause);
