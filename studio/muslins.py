@@ -6,7 +6,8 @@ from uuid import UUID
 
 from pydantic import ValidationError
 
-from izett.files.pattern_json import PatternDoc, pattern_of
+from izett.files.pattern_doc import PatternDoc
+from izett.files.pattern_json import pattern_of
 from izett.pattern.document import Pattern
 from studio.locking import job_of, round_of
 from studio.problems import Refusal

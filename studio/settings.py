@@ -104,7 +104,8 @@ DATABASES = {
         "CONN_MAX_AGE": None,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
-            "timeout": 20,
+            # Seconds to wait for another program; whoever waits for a turn meanwhile waits with it.
+            "timeout": 5,
             "init_command": FIRST_SAID,
         },
         "TEST": {"NAME": VAR / "test.sqlite3"},

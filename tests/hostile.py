@@ -13,11 +13,13 @@ from typing import Any, Literal, get_args, get_origin
 from pydantic import BaseModel
 
 from izett.catalogue import catalogue
+from izett.checking.check import BROKE
 from izett.checking.ease_map import ease_map
 from izett.drafting.ease import FITS
 from izett.drafting.sets import starter_sets
 from izett.errors import StepBroke
-from izett.files.pattern_json import PatternDoc, evaluated_document, pattern_of
+from izett.files.pattern_doc import PatternDoc
+from izett.files.pattern_json import evaluated_document, pattern_of
 from izett.files.pdf import write_pdf
 from izett.files.svg import write_svg
 from izett.finishing.sheet import sheet_pieces
@@ -182,7 +184,7 @@ def tried(evaluation: Evaluation, *, printed: bool = False) -> None:
         assert not isinstance(stage.failure, StepBroke), (stage.step, stage.failure)
     pattern = evaluation.pattern
     assert evaluation.source.pieces
-    assert all(result.words for result in evaluation.results)
+    assert all(result.words and result.finding.aspect != BROKE for result in evaluation.results)
     stored = evaluated_document(evaluation, measures={}).model_dump(mode="json", by_alias=True)
     assert pattern_of(PatternDoc.model_validate(stored)).pieces == pattern.pieces
     assert ease_map(pattern, evaluation.body) is not None

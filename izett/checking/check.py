@@ -179,6 +179,22 @@ def told(check: Check, pattern: Readable, finding: Finding) -> Result:
     return Result(check.key, check.claim, finding, words, check.fix)
 
 
+#: The aspect of a result that says that the check itself broke down.
+BROKE = "broke"
+
+
+def unchecked(check: Check) -> Result:
+    """Return the result of a check that broke down on a shape that nobody foresaw: it is never taken for agreement."""
+    finding = Finding(Verdict.WARNS, (check.key,), 0.0, 0.0, aspect=BROKE)
+    return Result(
+        check.key,
+        check.claim,
+        finding,
+        "This could not be checked on this shape",
+        "Check it by hand on the paper. This is a fault in the program: please report it.",
+    )
+
+
 def _is(accepted: Accepted, check: Check, finding: Finding) -> bool:
     """Return whether an acceptance is about a finding: the check, what it is about, its aspect, half and direction."""
     return (

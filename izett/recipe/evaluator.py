@@ -16,24 +16,23 @@ from typing import Any, cast
 from pydantic import ValidationError
 
 import izett
-from izett.checking.check import Check, Finding, Garment, Result, found_by, told
+from izett.checking.check import Check, Finding, Garment, Result, found_by, told, unchecked
 from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
 from izett.errors import IzettError, place_of
-from izett.geometry.point import Undrawable
 from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
 from izett.pattern.halves import body_of_both, joined
 from izett.pattern.naming import in_titles, titles_of
-from izett.pattern.piece import Piece, closed
+from izett.pattern.piece import Piece
 from izett.pattern.record import Record, RecordedBody
 from izett.pattern.remembered import Remembered
-from izett.pattern.working import Changes, Working
-from izett.recipe.memory import HALVES, Memory
+from izett.pattern.working import Working
+from izett.recipe.memory import Memory
 from izett.recipe.model import Recipe, Step
-from izett.recipe.refusals import broke, no_half, undrawable, unknown, unknown_words, unsound, whole_refused
+from izett.recipe.refusals import no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
-from izett.styling.kept import Lost, lost
+from izett.recipe.worked import Worked, acted
 from izett.styling.limits import invalid_params
 from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
@@ -165,33 +164,6 @@ class Evaluation:
         return found
 
 
-@dataclass(frozen=True, slots=True)
-class _Worked:
-    """What a step came to on one half: its changes, or why it could not act.
-
-    `laid` holds the garments on which the changes were laid last, with what came of it: what stays the same garment stays
-    the same object, so that nothing after it is asked again.
-    """
-
-    changes: Changes | None
-    sums: tuple[Sum, ...] = ()
-    made: tuple[str, ...] = ()
-    read: frozenset[str] = frozenset()
-    failure: IzettError | None = None
-    asks: tuple[SeamKind, ...] = ()
-    lost: tuple[Lost, ...] = ()
-    laid: list[tuple[Pattern, Pattern]] = field(default_factory=list, compare=False, repr=False)
-
-    def on(self, pattern: Pattern, uid: str) -> Pattern:
-        """Return a garment with the changes laid on."""
-        for before, after in self.laid:
-            if before is pattern:
-                return after
-        after = self.changes.on(pattern, uid=uid) if self.changes is not None else pattern
-        self.laid[:] = [(pattern, after), *self.laid[: HALVES - 1]]
-        return after
-
-
 class Evaluator:
     """Works recipes out and remembers what came of them; safe to share between threads.
 
@@ -312,12 +284,18 @@ class Evaluator:
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
         def work() -> tuple[Result, ...]:
             return tuple(
-                told(check, pattern, finding)
-                for check in self.catalogue.checks.values()
-                for finding in self._found(check, pattern, body, owner)
+                result for check in self.catalogue.checks.values() for result in self._told(check, pattern, body, owner)
             )
 
         return self._results.of(pattern, (), work, beside=body)
+
+    def _told(self, check: Check, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
+        try:
+            return tuple(told(check, pattern, finding) for finding in self._found(check, pattern, body, owner))
+        except Exception as fault:
+            # The other checks, and the pattern, must not be lost with it.
+            logging.getLogger(__name__).error("check %s: %s", check.key, place_of(fault))
+            return (unchecked(check),)
 
     def _found(self, check: Check, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Finding, ...]:
         if check.by_piece:
@@ -372,7 +350,7 @@ class _HalvesWorked:
             return skipped
         return self._told(step, skipped, self._worked(step, operation, params, left, right))
 
-    def _told(self, step: Step, skipped: Stage, worked: Mapping[Half, _Worked]) -> Stage:
+    def _told(self, step: Step, skipped: Stage, worked: Mapping[Half, Worked]) -> Stage:
         """Return the stage of a step that was worked on the halves that it is for."""
         left, right = skipped.left, skipped.right
         failures = [(half, one.failure) for half, one in worked.items() if one.failure is not None]
@@ -399,11 +377,11 @@ class _HalvesWorked:
 
     def _worked(
         self, step: Step, operation: Operation, params: Params, left: Pattern, right: Pattern
-    ) -> dict[Half, _Worked]:
+    ) -> dict[Half, Worked]:
         """Return what a step comes to on each half that it is for; once where the halves are alike."""
         left_body, right_body = self.bodies
         alike = left is right and left_body is right_body
-        found: dict[Half, _Worked] = {}
+        found: dict[Half, Worked] = {}
         if step.half is not Half.RIGHT:
             found[Half.LEFT] = self._of_half(step, operation, params, left, right, left_body)
         if step.half is Half.RIGHT or (step.half is Half.BOTH and not alike and not operation.joins):
@@ -418,17 +396,17 @@ class _HalvesWorked:
         own: Pattern,
         other: Pattern,
         body: Mapping[str, float],
-    ) -> _Worked:
-        def work() -> tuple[Record, _Worked]:
+    ) -> Worked:
+        def work() -> tuple[Record, Worked]:
             context = Context.before(step.uid, own, body, self.evaluator.catalogue.operations, other=other)
-            return context.record, _acted(operation, params, context)
+            return context.record, acted(operation, params, context)
 
         of = (step.kind, operation.version, step.uid, step.version)
-        found: _Worked = self.evaluator.memory.read(self.owner, of, _key(step.params), (own, other, body), work)
+        found: Worked = self.evaluator.memory.read(self.owner, of, _key(step.params), (own, other, body), work)
         return found
 
     def _laid(
-        self, step: Step, worked: Mapping[Half, _Worked], left: Pattern, right: Pattern
+        self, step: Step, worked: Mapping[Half, Worked], left: Pattern, right: Pattern
     ) -> tuple[Pattern, Pattern] | IzettError:
         """Return both halves with the changes laid on, or why that cannot be."""
         if step.half is Half.BOTH and Half.RIGHT not in worked:
@@ -453,37 +431,7 @@ def _differs(left: Pattern, right: Pattern, name: str) -> bool:
     return mine is not theirs and mine != theirs
 
 
-def _acted(operation: Operation, params: Params, context: Context) -> _Worked:
-    try:
-        outcome = operation.apply(params, context)
-        outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
-        failure = unsound(context.garment, outcome)
-        off = lost(operation.keeps, context.garment, outcome.garment)
-    except IzettError as error:
-        return _Worked(None, read=context.record.names(), failure=error)
-    except Undrawable:
-        return _Worked(None, read=context.record.names(), failure=undrawable())
-    except Exception as fault:
-        # Whatever it is, the other steps must not be lost with it; the tests take it for the fault that it is.
-        logging.getLogger(__name__).error("step %s: %s", operation.key, place_of(fault))
-        fault_told = broke(fault)
-        return _Worked(None, read=context.record.names(), failure=fault_told)
-    read = context.record.names()
-    if failure is not None:
-        return _Worked(None, read=read, failure=failure)
-    return _Worked(outcome.garment.changes, outcome.sums, outcome.made, read, asks=outcome.asks, lost=off)
-
-
-def _closed(before: Working, after: Working) -> Working:
-    """Return the garment with the rings of changed pieces closed to the last bit."""
-    for piece in after.since(before)[1]:
-        ring = closed(piece.edges)
-        if any(edge is not was for edge, was in zip(ring, piece.edges, strict=True)):
-            after = after.with_pieces(replace(piece, edges=ring))
-    return after
-
-
-def _sums(worked: Mapping[Half, _Worked], half: Half, follows: Sequence[SeamKind]) -> Sequence[Sum]:
+def _sums(worked: Mapping[Half, Worked], half: Half, follows: Sequence[SeamKind]) -> Sequence[Sum]:
     """Return a step's arithmetic, and what it lost but for what follows; each half's where they come to something else."""
     found = [
         (each, (*one.sums, *(gone.told for gone in one.lost if gone.seam not in follows)))

@@ -10,7 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from izett.files.pattern_json import PatternDoc
+from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import LONGEST_REASON, RecipeDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.units import Unit

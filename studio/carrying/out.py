@@ -7,7 +7,7 @@ from django.utils import timezone
 from pydantic import BaseModel, ValidationError
 
 import izett
-from izett.files.pattern_json import PatternDoc
+from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import RecipeDoc
 from studio.carrying.document import FORMAT
 from studio.locking import job_of

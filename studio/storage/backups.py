@@ -7,13 +7,13 @@ one. Going back keeps what was there before, under a name of its own.
 import os
 import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
 from datetime import datetime, timedelta
 from pathlib import Path
 
 from django.core.management import call_command
 from django.core.management.base import CommandError
-from django.db import connection, connections
+from django.db import DatabaseError, connection, connections
 from django.utils import timezone
 
 from studio.models import Backup, Wearer
@@ -53,10 +53,7 @@ def make_backup(to: Path | None = None) -> Path:
     try:
         target.parent.mkdir(mode=FOLDER, parents=True, exist_ok=True)
         with _written_whole(target) as part:
-            with (
-                closing(sqlite3.connect(f"file:{database()}?mode=ro", uri=True)) as work,
-                _opened(part, to_write=True) as copy,
-            ):
+            with _opened(database()) as work, _opened(part, to_write=True) as copy:
                 work.backup(copy)
                 # One file that is complete by itself, wherever it is copied.
                 copy.execute("PRAGMA journal_mode=DELETE")
@@ -66,7 +63,9 @@ def make_backup(to: Path | None = None) -> Path:
             f"The backup could not be written to {target}: {error}. Your work is not touched by that. Free some space, or "
             "choose another place with --to."
         ) from error
-    Backup.objects.create(name=target.name)
+    # The file is there, whatever becomes of the note of it.
+    with suppress(DatabaseError):
+        Backup.objects.create(name=target.name)
     return target
 
 
@@ -85,8 +84,8 @@ def restore_backup(backup: Path) -> Path | None:
     _refuse_foreign(backup)
     lock = only_one(database().parent)
     connections.close_all()
-    kept = _kept_aside()
     try:
+        kept = _kept_aside()
         with (
             _written_whole(database()) as part,
             _opened(backup) as source,

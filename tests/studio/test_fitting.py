@@ -1,6 +1,7 @@
 import pytest
 
-from izett.files.pattern_json import PatternDoc, pattern_of
+from izett.files.pattern_doc import PatternDoc
+from izett.files.pattern_json import pattern_of
 from studio.models import Round
 from tests.studio.conftest import problem
 

@@ -6,7 +6,8 @@ from pathlib import Path
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from izett.files.pattern_json import PatternDoc, read_pattern
+from izett.files.pattern_doc import PatternDoc
+from izett.files.pattern_json import read_pattern
 
 pytestmark = pytest.mark.django_db
 

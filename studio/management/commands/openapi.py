@@ -7,7 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 
-from izett.files.pattern_json import PatternDoc
+from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import RecipeDoc
 from izett.files.scan_json import ScanDoc
 from studio.api import api

@@ -2,10 +2,12 @@
 
 import logging
 from collections import Counter
+from dataclasses import replace
 
 import pytest
 
 from izett.catalogue import catalogue
+from izett.checking.check import BROKE, Verdict
 from izett.errors import IzettError, ValueOutOfRange
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
@@ -156,3 +158,20 @@ def test_a_value_at_the_end_of_its_range_makes_a_draft_or_is_refused_in_words():
             else:
                 seen["drafted"] += 1
     assert seen["drafted"] > seen["refused"] > 0
+
+
+def test_a_check_that_breaks_down_is_told_and_loses_no_other(evaluator):
+    def breaking(garment, params):
+        raise LookupError("a shape that nobody foresaw")
+        yield
+
+    shelf = catalogue()
+    broken = replace(shelf.checks["passes_over"], find=breaking)
+    checked = Evaluator(replace(shelf, checks={**shelf.checks, "passes_over": broken})).evaluate(
+        Recipe("bodice", MIDDLING)
+    )
+    found = [result for result in checked.results if result.check == "passes_over"]
+    assert [(r.finding.verdict, r.finding.aspect) for r in found] == [(Verdict.WARNS, BROKE)]
+    whole = evaluator.evaluate(Recipe("bodice", MIDDLING))
+    others = [result for result in whole.results if result.check != "passes_over"]
+    assert [r for r in checked.results if r.check != "passes_over"] == others
