@@ -7,11 +7,11 @@ from datetime import date
 from typing import Any
 from uuid import UUID
 
-from django.db.models import F, Max, TextField
+from django.db.models import F, OuterRef, Subquery, TextField
 from django.db.models.functions import Cast
 
 from izett.fitting.finding import Outcome
-from studio.models import Answer, Finding, Job, Round
+from studio.models import Answer, Finding, Job, LogEntry, Round
 from studio.schemas import TicketOut
 from studio.standing import Standing, known, unreadable
 
@@ -28,16 +28,14 @@ class _Fitting:
 
 def tickets() -> list[TicketOut]:
     """Return all jobs as tickets: due first, then the ones touched last."""
-    jobs = (
-        Job.objects.annotate(
-            said=Max("log__at"),
-            text=Cast("head__document", TextField()),
-            who=F("wearer__name"),
-            kept=F("head__standing"),
-        )
-        .order_by()
-        .values("id", "garment", "due", "created", "said", "text", "who", "kept")
-    )
+    # Not an aggregate: the database would sort by all that is asked of a job, its recipe too.
+    newest = LogEntry.objects.filter(job=OuterRef("pk")).order_by("-id").values("at")[:1]
+    jobs = Job.objects.annotate(
+        said=Subquery(newest),
+        text=Cast("head__document", TextField()),
+        who=F("wearer__name"),
+        kept=F("head__standing"),
+    ).values("id", "garment", "due", "created", "said", "text", "who", "kept")
     fittings = _fittings()
     recent = sorted(jobs, key=lambda job: job["said"] or job["created"], reverse=True)
     found = [_ticket(job, fittings.get(job["id"], _Fitting())) for job in recent]

@@ -22,6 +22,8 @@ from studio.wsgi import application
 
 #: Two cores and one person; most requests wait for their turn, and those that need none must find a thread.
 THREADS = 32
+#: Seconds after the start: the bench is asked for first, and need not wait for what is only likely to be wanted next.
+WARM_AFTER = 1.0
 #: Seconds after which a thread that works lets others go on.
 SWITCH = 0.0005
 #: Connections that may stand open, and seconds that one may stand idle.
@@ -82,7 +84,9 @@ class Command(BaseCommand):
         # A thread that asks the database gives way at every question: it must soon have its turn again.
         sys.setswitchinterval(SWITCH)
         # The first draft imports the solvers: done aside, so that the bench is open at once.
-        threading.Thread(target=_warm, daemon=True).start()
+        warming = threading.Timer(WARM_AFTER, _warm)
+        warming.daemon = True
+        warming.start()
         self.stdout.write(f"Izett is open at {address}  (Ctrl-C closes it)")
         if settings.READ_ONLY:
             self.stdout.write(
