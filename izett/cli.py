@@ -33,7 +33,8 @@ from izett.measuring.scanner import scan
 from izett.measuring.sheet import Sheet
 from izett.measuring.size_chart import standard_charts
 from izett.pattern.facts import Half
-from izett.recipe.evaluator import Evaluation, Evaluator
+from izett.recipe.evaluation import Evaluation
+from izett.recipe.evaluator import Evaluator
 from izett.rules.sheet import combined
 from izett.units import Unit, UnreadableLength, read_length, show_length
 from izett.wording import plain

@@ -24,7 +24,7 @@ from izett.checking.check import Verdict
 from izett.errors import IzettError, place_of
 from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from studio.lanes import ASIDE, turn
 from studio.models import Job, Revision
 from studio.workroom import evaluate_revision

@@ -7,7 +7,8 @@ from typing import Any
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
 from izett.measuring.taking import settled, taken_apart
-from izett.recipe.evaluator import Evaluation, Evaluator
+from izett.recipe.evaluation import Evaluation
+from izett.recipe.evaluator import Evaluator
 from studio.lanes import SAVE, turn
 from studio.models import MeasureSheet, Revision
 

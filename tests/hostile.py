@@ -27,7 +27,8 @@ from izett.geometry.outline import LEAST_CORNERS
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half
 from izett.pattern.piece import Piece
-from izett.recipe.evaluator import Evaluation, Evaluator
+from izett.recipe.evaluation import Evaluation
+from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
 from izett.styling.references import (
     AnyRef,
@@ -62,14 +63,14 @@ def a_start(random: Random) -> Recipe:
     return Recipe(first, body, also=tuple(also), fit=fit, cloth=of.cloth, apart=apart)
 
 
-def a_step(random: Random, pattern: Pattern, uid: str, kind: str | None = None) -> Step:
-    """A step of a kind, or of any, with random parameters that name what is there."""
+def a_step(random: Random, pattern: Pattern, uid: str, kind: str | None = None, *, sided: float = 0.25) -> Step:
+    """A step of a kind, or of any, with random parameters that name what is there; a share of them on one half."""
     operation = catalogue().operations[kind or random.choice(list(catalogue().operations))]
     params = {}
     for name, info in operation.params.model_fields.items():
         if info.is_required() or random.random() < 0.6:
             params[name] = _value(random, info.annotation, info, pattern)
-    half = random.choice(list(Half)) if random.random() < 0.25 else Half.BOTH
+    half = random.choice(list(Half)) if random.random() < sided else Half.BOTH
     section = random.choice(operation.sections)
     return Step(uid, operation.key, params, section=section, half=half, version=operation.version)
 
@@ -146,7 +147,9 @@ def _line(random: Random, pattern: Pattern, *, place: bool) -> dict[str, Any]:
     return found
 
 
-def random_recipes(seed: int, count: int, *, kinds: Sequence[str] = ()) -> Iterator[tuple[Step, Evaluation]]:
+def random_recipes(
+    seed: int, count: int, *, kinds: Sequence[str] = (), sided: float = 0.25
+) -> Iterator[tuple[Step, Evaluation]]:
     """Yield `count` steps, each with what the recipe that it ends comes to: recipes grow step by step.
 
     A step that cannot act is taken out again more often than not, so that garments go on to be changed.
@@ -155,6 +158,7 @@ def random_recipes(seed: int, count: int, *, kinds: Sequence[str] = ()) -> Itera
         seed: the same seed gives the same steps.
         count: how many.
         kinds: of these kinds only.
+        sided: the share of steps that are meant for one half or another.
     """
     random, evaluator = Random(seed), Evaluator(catalogue())
     made = 0
@@ -163,7 +167,7 @@ def random_recipes(seed: int, count: int, *, kinds: Sequence[str] = ()) -> Itera
         evaluation = evaluator.evaluate(recipe, owner=owner)
         for _ in range(random.choice((1, 2, 3, 5, 8))):
             pattern = random.choice((evaluation.left, evaluation.right))
-            step = a_step(random, pattern, f"s{made}", random.choice(kinds) if kinds else None)
+            step = a_step(random, pattern, f"s{made}", random.choice(kinds) if kinds else None, sided=sided)
             longer = replace(recipe, steps=(*recipe.steps, step))
             after = evaluator.evaluate(longer, owner=owner)
             made += 1

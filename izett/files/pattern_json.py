@@ -50,7 +50,7 @@ from izett.pattern.piece import (
     closed,
 )
 from izett.pattern.sewn import seam_lengths
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from izett.wording import plain
 
 

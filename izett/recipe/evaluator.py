@@ -8,160 +8,41 @@ touches, wherever it stands. A step that cannot act is kept, visibly skipped, an
 import json
 import logging
 from collections import ChainMap
-from collections.abc import Callable, Hashable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from functools import cached_property, partial
+from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any, cast
 
 from pydantic import ValidationError
 
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told, unchecked
-from izett.drafting.method import Choices, Draft, Notice, draft, sheet_for
+from izett.drafting.method import Choices, Draft, draft, sheet_for
 from izett.errors import IzettError, place_of
-from izett.measuring.measure import measure
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
-from izett.pattern.halves import body_of_both, joined
+from izett.pattern.halves import body_of_both
 from izett.pattern.naming import in_titles, titles_of
 from izett.pattern.piece import Piece
 from izett.pattern.record import Record, RecordedBody
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Working
+from izett.recipe.evaluation import Evaluation, Stage
 from izett.recipe.memory import Memory
 from izett.recipe.model import Recipe, Step
 from izett.recipe.refusals import no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
+from izett.recipe.together import first_apart
 from izett.recipe.worked import Worked, acted
 from izett.styling.limits import invalid_params
 from izett.styling.operation import Context, Operation, Section, Sum
 from izett.styling.references import Params
-from izett.wording import cm, titled
+from izett.wording import titled
 
 #: Garments whose results are kept whole, of all jobs: what lies on the table, and what it is compared with.
 MOST_GARMENTS = 64
 #: What follows a fit step where a seam that it moves is sewn to another piece: the step, by the kind of the seam.
 FOLLOWERS: Mapping[SeamKind, str] = {SeamKind.CAP: "recap_sleeve", SeamKind.WAIST: "follow_waist"}
-
-
-@dataclass(frozen=True, slots=True)
-class Stage:
-    """The garment after one step.
-
-    Attributes:
-        step: the step.
-        section: where it stood.
-        left, right: both halves after it (unchanged where the step did not act).
-        words: the step in the maker's words.
-        sums: its arithmetic.
-        made, read: names that it made and that it looked for.
-        failure: why it could not act, or None.
-        follows: the uids of the steps that asked for it; empty for a step of the recipe.
-        asks: seams whose other side is to follow.
-    """
-
-    step: Step
-    section: Section
-    left: Pattern
-    right: Pattern
-    words: str
-    sums: tuple[Sum, ...] = ()
-    made: tuple[str, ...] = ()
-    read: frozenset[str] = frozenset()
-    failure: IzettError | None = None
-    follows: tuple[str, ...] = ()
-    asks: tuple[SeamKind, ...] = ()
-
-    @property
-    def pattern(self) -> Pattern:
-        """Both halves after the step as one garment."""
-        return joined(self.left, self.right)
-
-
-@dataclass(frozen=True)
-class Evaluation:
-    """A recipe worked out.
-
-    Attributes:
-        draft: the draft; where measures draft the halves apart, the left one.
-        right_draft: the draft of the right half, the same object where both are drafted alike.
-        stages: each step, in the order in which they were worked.
-        body: measures and the draft's values, cm by symbol, with what each half has of its own.
-        check: checks the garment; it is asked when the results are first looked at.
-        apart: left and right of the measures by which the halves were drafted apart, cm.
-    """
-
-    draft: Draft
-    right_draft: Draft
-    stages: tuple[Stage, ...]
-    body: Mapping[str, float]
-    check: Callable[[Pattern], tuple[Result, ...]]
-
-    apart: Mapping[str, tuple[float, float]] = field(default_factory=dict)
-
-    @cached_property
-    def notices(self) -> tuple[Notice, ...]:
-        """What the draft tells the maker: of both halves, and by how much they were drafted apart."""
-        told = [
-            Notice(
-                "halves-apart",
-                f"Left and right are drafted apart: {measure(symbol).name.lower()} {cm(left)} left, {cm(right)} right.",
-                (symbol,),
-            )
-            for symbol, (left, right) in self.apart.items()
-        ]
-        return tuple(dict.fromkeys((*told, *self.draft.notices, *self.right_draft.notices)))
-
-    @cached_property
-    def pattern(self) -> Pattern:
-        """The garment after the last step, both halves as one."""
-        return joined(self.left, self.right)
-
-    @cached_property
-    def results(self) -> tuple[Result, ...]:
-        """What the checks found."""
-        return self.check(self.pattern)
-
-    @cached_property
-    def source(self) -> Pattern:
-        """The source pieces under the style: as drafted, with what a fitting told of this body."""
-        fitted = [stage for stage in self.stages if stage.section is Section.FIT]
-        return fitted[-1].pattern if fitted else joined(self.draft.pattern, self.right_draft.pattern)
-
-    @property
-    def left(self) -> Pattern:
-        """The left half after the last step."""
-        return self.stages[-1].left if self.stages else self.draft.pattern
-
-    @property
-    def right(self) -> Pattern:
-        """The right half after the last step."""
-        return self.stages[-1].right if self.stages else self.right_draft.pattern
-
-    def half(self, half: Half) -> Pattern:
-        """Return a half after the last step; the left where both are alike."""
-        return self.right if half is Half.RIGHT else self.left
-
-    def value(self, symbol: str) -> float | None:
-        """Return a value of the draft in its unit, or None where these blocks have none of that name."""
-        return self.draft.sums[symbol] if self.draft.sums.knows(symbol) else None
-
-    def of(self, uid: str) -> Stage:
-        """Return the stage of a step (KeyError where there is none)."""
-        for stage in self.stages:
-            if stage.step.uid == uid:
-                return stage
-        raise KeyError(uid)
-
-    def needs(self, stage: Stage) -> list[str]:
-        """Return the uids of the earlier steps whose work a step acts on: it asked for a name that they made."""
-        found = []
-        for other in self.stages:
-            if other is stage:
-                break
-            if any(name in stage.read or any(r.startswith(f"{name}.") for r in stage.read) for name in other.made):
-                found.append(other.step.uid)
-        return found
 
 
 class Evaluator:
@@ -188,12 +69,24 @@ class Evaluator:
         Raises:
             UnknownName, MissingMeasure, ValueOutOfRange, DraftRefused: there is no draft to step on from.
         """
+        refused: dict[str, IzettError] = {}
+        while True:
+            found = self._evaluated(recipe, owner, refused)
+            apart = first_apart(found.stages)
+            if apart is None:
+                return found
+            # Each half can be cut by itself, but not both together: the step after which that is so does not act.
+            stage, why = apart
+            refused[stage.step.uid] = why
+
+    def _evaluated(self, recipe: Recipe, owner: Hashable, refused: Mapping[str, IzettError]) -> Evaluation:
+        """Return a recipe worked out, but for the steps that are refused already, by uid."""
         (mine, body), (theirs, right_body) = (self._drafted(recipe, half, owner) for half in (Half.LEFT, Half.RIGHT))
         left, right = mine.pattern, theirs.pattern
         stages: list[Stage] = []
         asked: dict[SeamKind, list[str]] = {}
         waiting = self.in_sections(recipe.steps)
-        work = _HalvesWorked(self, (body, right_body), owner)
+        work = _HalvesWorked(self, (body, right_body), owner, refused)
         for section in Section:
             steps = [step for step in waiting if self.section_of(step) is section]
             if section is Section.FOLLOW:
@@ -324,6 +217,7 @@ class _HalvesWorked:
     evaluator: Evaluator
     bodies: tuple[Mapping[str, float], Mapping[str, float]]
     owner: Hashable
+    refused: Mapping[str, IzettError]
 
     def stage(
         self, step: Step, section: Section, left: Pattern, right: Pattern, follows: tuple[str, ...] = ()
@@ -348,6 +242,8 @@ class _HalvesWorked:
             return replace(skipped, failure=no_half(step.half))
         if not step.on:
             return skipped
+        if step.uid in self.refused:
+            return replace(skipped, failure=self.refused[step.uid])
         return self._told(step, skipped, self._worked(step, operation, params, left, right))
 
     def _told(self, step: Step, skipped: Stage, worked: Mapping[Half, Worked]) -> Stage:

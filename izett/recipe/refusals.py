@@ -68,15 +68,19 @@ def undrawable() -> StepRefused:
 
 def unsound(before: Working, outcome: Outcome) -> StepRefused | None:
     """Return the refusal of a step after which a piece could not be drawn, cut or kept, whichever step it is."""
-    for piece in outcome.garment.since(before)[1]:
-        if (fault := fault_of(piece)) is not None:
-            words = f"{fault.words[:1].upper()}{fault.words[1:]}"
-            return StepRefused(words, fix=fault.fix, where=(piece.name, fault.where))
-        if (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
-            return StepRefused(
-                f"The outline of the {piece.title.lower()} would cross itself near "
-                f"{cm(spot[0])} across, {cm(spot[1])} up.",
-                fix="Use a smaller amount, or choose another place.",
-                where=(piece.name,),
-            )
+    refusals = (unsound_piece(piece) for piece in outcome.garment.since(before)[1])
+    return next((refusal for refusal in refusals if refusal is not None), None)
+
+
+def unsound_piece(piece: Piece) -> StepRefused | None:
+    """Return why a step that leaves this piece must be refused: it could not be drawn, cut or kept."""
+    if (fault := fault_of(piece)) is not None:
+        words = f"{fault.words[:1].upper()}{fault.words[1:]}"
+        return StepRefused(words, fix=fault.fix, where=(piece.name, fault.where))
+    if (spot := crossing(piece.outline(flatness=CROSSING_FLATNESS))) is not None:
+        return StepRefused(
+            f"The outline of the {piece.title.lower()} would cross itself near {cm(spot[0])} across, {cm(spot[1])} up.",
+            fix="Use a smaller amount, or choose another place.",
+            where=(piece.name,),
+        )
     return None

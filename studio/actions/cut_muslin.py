@@ -4,7 +4,7 @@ from uuid import UUID
 
 import izett
 from izett.files.pattern_json import evaluated_document
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from studio.limits import MOST_ROUNDS, refuse_more
 from studio.locking import changing, job_of, open_round, tell
 from studio.models import Job, Round

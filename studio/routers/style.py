@@ -15,7 +15,7 @@ from izett.pattern.halves import origin
 from izett.pattern.naming import in_titles
 from izett.pattern.piece import NotchKind
 from izett.pattern.walking import Met, walked
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from izett.styling.fields import fields_of
 from izett.styling.operation import Section
 from izett.styling.subject import Kind, Subject, subject_of

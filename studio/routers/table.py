@@ -24,7 +24,7 @@ from izett.measuring.measure import measure
 from izett.pattern.document import Pattern, Seam
 from izett.pattern.halves import doubled
 from izett.pattern.sewn import seam_lengths
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from izett.rules.sheet import SETTABLE
 from studio.advising import trying
 from studio.cautions import CAUTIONS

@@ -11,13 +11,18 @@ from izett.checking.ease_map import ease_map
 from izett.errors import MissingMeasure, StepRefused
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.recipe_json import RecipeDoc
+from izett.geometry.motion import Motion
 from izett.geometry.outline import crossing, signed_area
 from izett.geometry.point import distance
+from izett.pattern.copies import moved
 from izett.pattern.facts import Half
 from izett.pattern.halves import marked, origin
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.worn import width
+from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Section, Step
+from izett.styling.operation import Operation, Outcome
+from izett.styling.references import Params
 from tests.bodies import with_hips
 from tests.garments import BODY, DRESS, DRESS_BLOCKS
 
@@ -238,3 +243,24 @@ def test_the_same_on_both_halves_one_after_the_other_is_the_same_as_at_once(eval
     once = evaluator.evaluate(Recipe("bodice", BODY, steps=(step,)))
     twice = (replace(step, uid="l", half=Half.LEFT), replace(step, uid="r", half=Half.RIGHT))
     assert evaluator.evaluate(Recipe("bodice", BODY, steps=twice)).pattern.pieces == once.pattern.pieces
+
+
+def _slid_off(params: Params, context):
+    """A step with a fault: it lays the front far below where it was, sound by itself."""
+    front = moved(context.piece_with("front.underarm"), Motion.sliding((0.0, -100.0)))
+    return Outcome(context.garment.with_pieces(front))
+
+
+def test_halves_that_do_not_go_together_are_told_at_the_step_that_made_them_so(middling):
+    """No piece can be cut of a left front that lies below the right: the step is refused, those around it act."""
+    fault = Operation("slid", "Slid off", Params, _slid_off, lambda _: "Slid off", keeps=frozenset())
+    shelf = replace(catalogue(), operations={**catalogue().operations, "slid": fault})
+    around = [Step(name, "change_side", {"underarm": 1.0, "waist": 1.5}) for name in ("before", "after")]
+    steps = (around[0], Step("x", "slid", {}, half=Half.LEFT), around[1])
+    evaluation = Evaluator(shelf).evaluate(Recipe("bodice", middling, steps=steps))
+    failures = {stage.step.uid: stage.failure for stage in evaluation.stages}
+    assert isinstance(failures["x"], StepRefused)
+    assert "two halves would not go together" in failures["x"].message
+    assert failures["before"] is failures["after"] is None
+    without = Evaluator(shelf).evaluate(Recipe("bodice", middling, steps=(around[0], around[1])))
+    assert evaluation.pattern == without.pattern

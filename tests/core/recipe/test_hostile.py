@@ -9,6 +9,9 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import BROKE, Verdict
 from izett.errors import IzettError, ValueOutOfRange
+from izett.geometry.outline import crossing
+from izett.geometry.tolerance import CROSSING_FLATNESS
+from izett.pattern.sound import fault_of
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
 from izett.rules.sheet import SETTABLE, Allowance
@@ -34,6 +37,18 @@ def test_a_random_step_is_worked_or_refused_and_what_comes_of_it_can_be_read_bac
         tried(evaluation, printed=i % 20 == 0)
         acted[evaluation.of(step.uid).failure is None] += 1
     assert acted[True] >= LEAST_ACTING * acted.total()
+
+
+def test_halves_made_unlike_at_random_are_pieces_that_can_be_cut():
+    whole = 0
+    for _, evaluation in random_recipes(13, 250, sided=1.0):
+        known = {id(piece) for piece in (*evaluation.left.pieces, *evaluation.right.pieces)}
+        for piece in evaluation.pattern:
+            if piece.is_whole and id(piece) not in known:
+                whole += 1
+                assert fault_of(piece) is None
+                assert crossing(piece.outline(flatness=CROSSING_FLATNESS)) is None
+    assert whole >= 50
 
 
 @pytest.mark.parametrize("kind", list(catalogue().operations))

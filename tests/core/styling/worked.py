@@ -3,7 +3,7 @@
 from izett.pattern.document import Pattern
 from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
-from izett.recipe.evaluator import Evaluation
+from izett.recipe.evaluation import Evaluation
 from izett.recipe.model import Recipe, Step
 
 DRESS = ("bodice", "sleeve", "skirt")
