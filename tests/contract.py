@@ -11,6 +11,7 @@ from collections import Counter
 from random import Random
 from time import perf_counter
 from typing import Any
+from uuid import UUID
 
 import schemathesis
 from django.middleware.csrf import _get_new_csrf_string
@@ -24,6 +25,8 @@ from schemathesis.specs.openapi.checks import (
 )
 
 from studio.api import api
+from studio.models import Job, MeasureSheet, Wearer
+from studio.workroom import evaluate_revision
 from studio.wsgi import application
 from tests.hostile import a_step
 
@@ -37,6 +40,20 @@ SLOWEST = 5.0
 TOKEN = _get_new_csrf_string()
 #: Answers that the framework gives before the API is asked, and those that say the storage is busy.
 UNAVAILABLE = {503}
+#: What ids in an address stand for.
+KEPT = {"job_id": Job, "wearer_id": Wearer, "sheet_id": MeasureSheet}
+#: Where something is made that has an address of its own, and can be deleted there.
+SHELVES = ("/api/jobs", "/api/wearers")
+#: What follows from something else: of the rest, one call is as good as many.
+IN_ROWS = "/(jobs|wearers|sheets)"
+
+
+def exists(name: str, given: Any) -> bool:
+    """Return whether an id in an address is that of something kept."""
+    try:
+        return name in KEPT and bool(KEPT[name].objects.filter(id=UUID(str(given))).exists())
+    except ValueError:
+        return False
 
 
 def described(environ: dict[str, Any], start_response: Any) -> Any:
@@ -65,19 +82,27 @@ class Known:
 
     def alive(self) -> None:
         """See to it that there is something to do things to."""
-        fresh = self.page.get(f"/api/jobs/{self.job['id']}")
-        if fresh.status_code == 200:
-            self.job = fresh.json()
-        else:
+        if not self.turned_to(self.job["id"]):
             self.renew()
 
+    def turned_to(self, job_id: str) -> bool:
+        """Take a job for the one that is spoken of, if there is one of that id."""
+        fresh = self.page.get(f"/api/jobs/{job_id}")
+        if fresh.status_code == 200:
+            self.job = fresh.json()
+        return bool(fresh.status_code == 200)
+
     def put_into(self, case: Any, random: Random) -> None:
-        """Put what exists into a case, here and there."""
+        """Put what exists into a case, here and there; what a case names already and exists stays."""
+        self.alive()
+        path = case.path_parameters or {}
         names = {"job_id": self.job["id"], "wearer_id": self.wearer["id"], "sheet_id": self.job["sheet"]["id"],
                  "number": 1, "uid": "finding-1", "key": "en_13402_3_women", "symbol": "bust_ease"}  # fmt: skip
-        for name in case.path_parameters or {}:
-            if name in names and random.random() < 0.8:
-                case.path_parameters[name] = names[name]
+        for name in path:
+            if name in names and not exists(name, path[name]) and random.random() < 0.8:
+                path[name] = names[name]
+        if "job_id" in path:
+            self.turned_to(path["job_id"])
         if "If-Match" in (case.headers or {}) or random.random() < 0.5:
             case.headers = {**(case.headers or {}), "If-Match": f'"{self.job["version"]}"'}
         if isinstance(case.body, dict):
@@ -99,46 +124,92 @@ class Known:
         """Return the job's recipe with another step of random parameters, more often than not."""
         recipe = copy.deepcopy(self.job["recipe"])
         if random.random() < 0.6:
-            from studio.models import Job
-            from studio.workroom import evaluate_revision
-
             pattern = evaluate_revision(Job.objects.get(id=self.job["id"]).head).pattern
             step = a_step(random, pattern, f"c{random.randrange(10**6)}")
             recipe["steps"] = [*recipe["steps"], step.as_data()]
         return recipe
 
 
-def tried(page: Any, each: int, *, start: int = 0) -> Counter[int]:
-    """Try so many cases of each operation; return how many answers there were of each status.
+def held(case: Any, seen: Counter[int]) -> Any:
+    """Make a case's call, hold what is answered against the description, and return it.
 
     Raises:
-        AssertionError: an answer is a server error, slow, or none of those that the description has.
+        AssertionError: it is a server error, slow, or none of the answers that the description has.
     """
+    began = perf_counter()
+    answer = case.call()
+    took = perf_counter() - began
+    seen[answer.status_code] += 1
+    told = f"{case.method} {case.path} {case.path_parameters} {case.query} {str(case.body)[:600]}"
+    assert answer.status_code < 500 or answer.status_code in UNAVAILABLE, f"{told}: {answer.text[:400]}"
+    assert took < SLOWEST, f"{told}: {took:.1f} s"
+    case.validate_response(answer, checks=CHECKS)
+    return answer
+
+
+def _settings(cases: int) -> settings:
+    return settings(
+        max_examples=cases,
+        database=None,
+        deadline=None,
+        phases=[Phase.generate],
+        suppress_health_check=list(HealthCheck),
+    )
+
+
+def tried(page: Any, each: int, *, start: int = 0) -> Counter[int]:
+    """Try so many cases of each operation, one by one; return how many answers there were of each status."""
     schema = schemathesis.openapi.from_wsgi("/openapi.json", described)
     known, seen = Known(page), Counter[int]()
     for number, found in enumerate(schema.get_all_operations()):
-        operation = found.ok()
 
         @seed(start + number)
-        @settings(
-            max_examples=each,
-            database=None,
-            deadline=None,
-            phases=[Phase.generate],
-            suppress_health_check=list(HealthCheck),
-        )
-        @given(case=operation.as_strategy(), draw=st.integers(0, 2**32))
+        @_settings(each)
+        @given(case=found.ok().as_strategy(), draw=st.integers(0, 2**32))
         def one(case: Any, draw: int) -> None:
-            known.alive()
             known.put_into(case, Random(draw))
-            began = perf_counter()
-            answer = case.call()
-            took = perf_counter() - began
-            seen[answer.status_code] += 1
-            told = f"{case.method} {case.path} {case.path_parameters} {case.query} {str(case.body)[:600]}"
-            assert answer.status_code < 500 or answer.status_code in UNAVAILABLE, f"{told}: {answer.text[:400]}"
-            assert took < SLOWEST, f"{told}: {took:.1f} s"
-            case.validate_response(answer, checks=CHECKS)
+            held(case, seen)
 
         one()
     return seen
+
+
+def tried_in_a_row(page: Any, rows: int, *, long: int = 12, start: int = 0) -> tuple[Counter[int], Counter[str]]:
+    """Try so many rows of calls, each on what the one before it answered; return the answers by status and by operation.
+
+    What was made is there afterwards, and what was deleted is not.
+    """
+    schema = schemathesis.openapi.from_wsgi("/openapi.json", described).include(path_regex=IN_ROWS)
+    known, seen, done = Known(page), Counter[int](), Counter[str]()
+
+    class Row(schema.as_state_machine()):  # type: ignore[misc]
+        """Calls that follow from each other by what the description says of ids."""
+
+        def setup(self) -> None:
+            """Begin each row with the same: the same calls must come to the same."""
+            known.renew()
+            self.asked = 0
+
+        def call(self, case: Any, **_: Any) -> Any:
+            self.asked += 1
+            known.put_into(case, Random(f"{start} {self.asked}"))
+            answer = held(case, seen)
+            self.agrees(case, answer)
+            if answer.status_code < 300:
+                done[case.operation.label] += 1
+            return answer
+
+        def agrees(self, case: Any, answer: Any) -> None:
+            """See whether what was done can be seen."""
+            if answer.status_code == 201 and case.path in SHELVES:
+                assert page.get(f"{case.path}/{answer.json()['id']}").status_code == 200, case.path
+            if answer.status_code == 204 and case.path.rpartition("/")[0] in SHELVES:
+                assert page.get(case.formatted_path).status_code == 404, case.formatted_path
+
+        def validate_response(self, *_: Any, **__: Any) -> None:
+            """It is held against the description where it is called."""
+
+    with_rows = settings(_settings(rows), stateful_step_count=long)
+    seed(start)(Row)
+    Row.run(settings=with_rows)
+    return seen, done

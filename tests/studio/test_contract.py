@@ -4,10 +4,10 @@ import os
 
 import pytest
 
-from tests.contract import tried
+from tests.contract import tried, tried_in_a_row
 
 #: Cases of each operation; the sweep asks for more.
-EACH = int(os.environ.get("IZETT_CASES", "12"))
+EACH = int(os.environ.get("IZETT_CASES", "6"))
 
 
 @pytest.mark.django_db(transaction=True)
@@ -17,3 +17,12 @@ def test_every_answer_is_one_that_the_description_has(transactional_db, page):
     assert {status for status in seen if status >= 500} == set()
     # The cases reach what the API does, not only its refusals.
     assert sum(n for status, n in seen.items() if status < 300) > seen.total() / 5
+
+
+@pytest.mark.django_db(transaction=True)
+def test_calls_that_follow_from_each_other_are_answered_as_the_description_says(transactional_db, page):
+    seen, done = tried_in_a_row(page, EACH)
+    assert seen.total() >= 2 * EACH
+    assert {status for status in seen if status >= 500} == set()
+    # Rows go on from what was answered: most calls do something.
+    assert sum(done.values()) > seen.total() / 3
