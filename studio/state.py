@@ -74,15 +74,16 @@ def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
 
 def wearer_state(wearer: Wearer, *, read: MeasureSheet | None = None) -> WearerOut:
     """Return a wearer with the newest sheet; one that was read already is not read again."""
-    newest = wearer.sheets.order_by("-number").first()
-    if read is not None and newest == read:
-        newest = read
+    sheets = list(wearer.sheets.order_by("-number").values_list("pk", flat=True))
+    newest = read
+    if read is None or sheets[:1] != [read.pk]:
+        newest = wearer.sheets.filter(pk__in=sheets[:1]).first()
     return WearerOut(
         id=wearer.id,
         name=wearer.name,
         note=wearer.note,
         size=wearer.size,
-        sheets=wearer.sheets.count(),
+        sheets=len(sheets),
         newest=sheet_state(newest) if newest else None,
         under_way=under_way_state(wearer),
     )
@@ -112,17 +113,21 @@ def readable_recipe(job: Job) -> RecipeDoc:
         ) from error
 
 
-def undo_target(job: Job) -> Revision | None:
-    """Return the revision that undo goes to: the parent, unless a muslin stands on the present one."""
+def ways_from(job: Job) -> tuple[Revision | None, Revision | None]:
+    """Return the revisions that undo and redo go to.
+
+    Undo goes to the parent, unless a muslin stands on the present one; redo to the newest made from it.
+    """
     head = head_of(job)
-    if head.parent_id is None or job.rounds.filter(Q(closed_at=head) | Q(cut_from=head)).exists():
-        return None
-    return Revision.objects.defer("document").get(pk=head.parent_id)
-
-
-def redo_target(job: Job) -> Revision | None:
-    """Return the revision that redo goes to: the newest made from the present one."""
-    return head_of(job).children.defer("document").order_by("-number").first()
+    beside = Revision.objects.filter(Q(pk=head.parent_id) | Q(parent=head)).defer("document", "standing")
+    parent, newest = None, None
+    for revision in beside.order_by("number"):
+        if revision.pk == head.parent_id:
+            parent = revision
+        else:
+            newest = revision
+    stands = parent is not None and job.rounds.filter(Q(closed_at=head) | Q(cut_from=head)).exists()
+    return (None if stands else parent), newest
 
 
 def job_state(job: Job) -> JobOut:
@@ -136,7 +141,7 @@ def job_state(job: Job) -> JobOut:
         .prefetch_related(Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
         .order_by("number")
     )
-    undo, redo = undo_target(job), redo_target(job)
+    undo, redo = ways_from(job)
     return JobOut(
         id=job.id,
         version=job.version,

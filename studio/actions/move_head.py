@@ -7,7 +7,7 @@ from studio.locking import changing, job_of, tell
 from studio.models import Job
 from studio.problems import Refusal
 from studio.standing import look_later
-from studio.state import head_of, redo_target, undo_target
+from studio.state import head_of, ways_from
 
 
 def move_head(job_id: UUID, version: int, way: Literal["undo", "redo"]) -> Job:
@@ -18,7 +18,8 @@ def move_head(job_id: UUID, version: int, way: Literal["undo", "redo"]) -> Job:
     """
     job = job_of(job_id)
     before = head_of(job)
-    target = undo_target(job) if way == "undo" else redo_target(job)
+    undo, redo = ways_from(job)
+    target = undo if way == "undo" else redo
     if target is None:
         raise Refusal(
             409,

@@ -1,9 +1,9 @@
-"""Carrying a job back in: read whole, judged whole, and added in one stroke or not at all."""
+"""Carrying a job, or everything, back in: read whole, judged whole, and added in one stroke or not at all."""
 
-from typing import Any
+from typing import Any, TypeVar
 
 from django.db import transaction
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from izett.catalogue import catalogue
 from izett.errors import IzettError, UnreadableFile
@@ -11,14 +11,38 @@ from izett.files.older import allowances_step
 from izett.files.pattern_json import pattern_of
 from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc, StepDoc
-from studio.carrying.document import FORMAT, CuttingPart, JobDocument, RoundPart, SheetPart
+from izett.measuring.measure import read_measure
+from studio.actions.set_house_rule import set_house_rule
+from studio.carrying.document import (
+    ChartPart,
+    CuttingPart,
+    JobDocument,
+    RoundPart,
+    SheetPart,
+    StudioDocument,
+    WholeWearerPart,
+)
 from studio.limits import LARGEST_FILE
 from studio.locking import tell
-from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
+from studio.models import (
+    Answer,
+    Finding,
+    HouseRule,
+    Job,
+    LogEntry,
+    MeasureSheet,
+    Revision,
+    Round,
+    SheetUnderWay,
+    SizeChart,
+    Wearer,
+)
 from studio.readings import all_taken, write_readings
-from studio.schemas import TakenIn
+from studio.schemas import HouseRuleIn, TakenIn
 from studio.standing import look_later
 from studio.wire import plain_json
+
+Document = TypeVar("Document", bound=BaseModel)
 
 
 def import_job(text: bytes) -> Job:
@@ -35,7 +59,8 @@ def import_job(text: bytes) -> Job:
         )
     document = read_job(text)
     with transaction.atomic():
-        job = _added(document)
+        wearer = Wearer.objects.create(**document.wearer.model_dump())
+        job = _added(document, wearer, {part.number: _add_sheet(wearer, part) for part in document.sheets})
     look_later(job.pk)
     return job
 
@@ -47,27 +72,40 @@ def read_job(text: bytes) -> JobDocument:
         UnreadableFile: it is damaged or foreign; the message says where.
         ValueOutOfRange: something was set in it that no draft can have.
     """
-    data = plain_json(text)
-    if isinstance(data, dict) and data.get("format") == FORMAT and data.get("version", 1) != 1:
-        raise UnreadableFile(
-            f"The job file has version {data['version']!r}; this program reads version 1.",
-            fix="Use a newer version of the program; nothing was added.",
-        )
-    try:
-        document = JobDocument.model_validate(data)
-    except ValidationError as error:
-        place, words, _ = wrong_in(error)
-        at = f"at {place}: {words}" if place else words
-        raise UnreadableFile(
-            f"This is not a whole izett-job file: {at}.",
-            fix="Choose a file that was exported from a job; nothing was added.",
-        ) from error
+    return _judged(plain_json(text))
+
+
+def _judged(data: Any) -> JobDocument:
+    document = read_document(JobDocument, data, "job")
     for revision in document.revisions:
         for symbol, value in {**revision.recipe.house, **revision.recipe.overrides}.items():
             catalogue().checked(symbol, value)
     for part in document.rounds:
         _read_muslin(part)
     return document
+
+
+def read_document(kind: type[Document], data: Any, of: str) -> Document:
+    """Return a document of a kind, or say why it is none.
+
+    Raises:
+        UnreadableFile: it is foreign, damaged, or of a later version.
+    """
+    name = f"izett-{of}"
+    if isinstance(data, dict) and data.get("format") == name and data.get("version", 1) != 1:
+        raise UnreadableFile(
+            f"The {of} file has version {data['version']!r}; this program reads version 1.",
+            fix="Use a newer version of the program; nothing was added.",
+        )
+    try:
+        return kind.model_validate(data)
+    except ValidationError as error:
+        place, words, _ = wrong_in(error)
+        at = f"at {place}: {words}" if place else words
+        raise UnreadableFile(
+            f"This is not a whole {name} file: {at}.",
+            fix=f"Choose a file that was exported from a {of}; nothing was added.",
+        ) from error
 
 
 def _read_muslin(part: RoundPart) -> None:
@@ -87,9 +125,7 @@ def _read_muslin(part: RoundPart) -> None:
         ) from error
 
 
-def _added(document: JobDocument) -> Job:
-    wearer = Wearer.objects.create(**document.wearer.model_dump())
-    sheets = {part.number: _add_sheet(wearer, part) for part in document.sheets}
+def _added(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureSheet]) -> Job:
     job = Job.objects.create(
         wearer=wearer, sheet=sheets[document.revisions[0].sheet], garment=document.garment, due=document.due
     )
@@ -110,6 +146,59 @@ def _added(document: JobDocument) -> Job:
     if not document.log:
         tell(job, "import", f"{document.garment} for {wearer.name} imported")
     return job
+
+
+def import_everything(text: bytes) -> list[str]:
+    """Fill an empty studio with an `izett-studio` document; return in words which of its jobs could not be read.
+
+    Raises:
+        UnreadableFile: the studio is not empty, or the document is damaged or foreign; nothing is added then.
+        UnknownName, UnreadableMeasure, ValueOutOfRange: a reading or a value in it is not one.
+    """
+    if any(kind.objects.exists() for kind in (Wearer, HouseRule, SizeChart)):
+        raise UnreadableFile(
+            "This studio holds work already, and everything would be there twice.",
+            fix="Set IZETT_DATA to a new folder, or add single jobs on the bench.",
+        )
+    document = read_document(StudioDocument, plain_json(text), "studio")
+    left_out: list[str] = []
+    with transaction.atomic():
+        for part in document.wearers:
+            _add_wearer(part, left_out)
+        for rule in document.house_rules:
+            set_house_rule(rule.symbol, HouseRuleIn(value=rule.value, reason=rule.reason))
+            HouseRule.objects.filter(symbol=rule.symbol).update(since=rule.since)
+        for chart in document.charts:
+            _add_chart(chart)
+    return left_out
+
+
+def _add_wearer(part: WholeWearerPart, left_out: list[str]) -> None:
+    wearer = Wearer.objects.create(name=part.name, note=part.note, size=part.size)
+    Wearer.objects.filter(pk=wearer.pk).update(created=part.created)
+    sheets = {sheet.number: _add_sheet(wearer, sheet) for sheet in part.sheets}
+    if part.under_way is not None:
+        kept = part.under_way.model_dump(mode="json", exclude={"version"})
+        SheetUnderWay.objects.create(wearer=wearer, document=kept, version=part.under_way.version or 1)
+    for job in part.jobs:
+        try:
+            document = _judged(job)
+            if missing := {sheet.number for sheet in document.sheets} - set(sheets):
+                raise UnreadableFile(f"It names sheet {min(missing)}, which {part.name} does not have.", fix="")
+        except IzettError as error:
+            # It stays in the file, for a version that can read it; the others must not wait for that.
+            left_out.append(f"“{job.get('garment')}” of {part.name} was left out. {error.message}")
+            continue
+        _added(document, wearer, sheets)
+
+
+def _add_chart(part: ChartPart) -> None:
+    typed = {name: {s: one.model_dump(mode="json") for s, one in size.items()} for name, size in part.sizes.items()}
+    for size in part.sizes.values():
+        for symbol, one in size.items():
+            read_measure(symbol, one.text, unit=one.unit)
+    chart = SizeChart.objects.create(title=part.title, source=part.source, sizes=typed)
+    SizeChart.objects.filter(pk=chart.pk).update(created=part.created)
 
 
 #: Rows that are written at once.

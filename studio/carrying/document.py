@@ -1,12 +1,12 @@
-"""The `izett-job` document: a whole job as open JSON.
+"""The `izett-job` document: a whole job as open JSON; and `izett-studio`: all that a studio holds.
 
-Nothing in it depends on a database: sheets, revisions and rounds are told by their numbers, so that a job exported,
+Nothing in them depends on a database: sheets, revisions and rounds are told by their numbers, so that what is exported,
 imported and exported again is the same document.
 """
 
 from collections import Counter
 from collections.abc import Iterable
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -18,14 +18,17 @@ from studio.limits import (
     LONGEST_NAME,
     LONGEST_NOTE,
     LONGEST_STORY,
+    MOST_CHARTS,
     MOST_FINDINGS,
+    MOST_JOBS,
     MOST_LOG_LINES,
     MOST_READINGS_ON_A_SHEET,
     MOST_REVISIONS,
     MOST_ROUNDS,
     MOST_SHEETS,
+    MOST_WEARERS,
 )
-from studio.schemas import LengthIn
+from studio.schemas import LengthIn, UnderWayIn
 from studio.wire import HIGHEST, Day, Moment
 
 Number = Annotated[int, Field(ge=1, le=HIGHEST)]
@@ -171,6 +174,55 @@ class JobDocument(_Part):
             _known("earlier finding", asked, earlier)
         if len([part for part in self.rounds if part.closed is None]) > 1:
             raise ValueError(f"more than one of its {len(rounds)} muslins is open")
+        return self
+
+
+EVERYTHING: Literal["izett-studio"] = "izett-studio"
+
+
+class WholeWearerPart(WearerPart):
+    """A wearer with all sheets, the one under way, and the jobs, which are judged one by one."""
+
+    created: Moment
+    sheets: list[SheetPart] = Field(max_length=MOST_SHEETS)
+    under_way: UnderWayIn | None
+    jobs: list[dict[str, Any]] = Field(max_length=MOST_JOBS)
+
+
+class HouseRulePart(_Part):
+    """A house rule."""
+
+    symbol: str = Field(max_length=64)
+    value: float
+    reason: str
+    since: Moment
+
+
+class ChartPart(_Part):
+    """A size chart of the maker's own: measures as typed, by size and symbol."""
+
+    title: str = Field(min_length=1, max_length=LONGEST_NAME)
+    source: str = Field(max_length=200)
+    sizes: dict[str, dict[str, LengthIn]]
+    created: Moment
+
+
+class StudioDocument(_Part):
+    """An `izett-studio` document."""
+
+    format: Literal["izett-studio"] = EVERYTHING
+    version: Literal[1] = 1
+    program: str = Field(max_length=20)
+    written: Moment
+    wearers: list[WholeWearerPart] = Field(max_length=MOST_WEARERS)
+    house_rules: list[HouseRulePart]
+    charts: list[ChartPart] = Field(max_length=MOST_CHARTS)
+
+    @model_validator(mode="after")
+    def _agrees(self) -> Self:
+        _once("house rule", (rule.symbol for rule in self.house_rules))
+        for wearer in self.wearers:
+            _once(f"sheet of {wearer.name}", (part.number for part in wearer.sheets))
         return self
 
 

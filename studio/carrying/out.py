@@ -3,18 +3,17 @@
 from typing import Any
 from uuid import UUID
 
+from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 from pydantic import BaseModel, ValidationError
 
 import izett
 from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import RecipeDoc
-from studio.carrying.document import FORMAT
-from studio.locking import job_of
+from studio.carrying.document import EVERYTHING, FORMAT
 from studio.models import HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
-from studio.state import head_of, under_way_state
-
-EVERYTHING = "izett-studio"
+from studio.problems import not_found
+from studio.state import head_of, under_way_out
 
 
 def job_document(job_id: UUID) -> dict[str, Any]:
@@ -23,7 +22,10 @@ def job_document(job_id: UUID) -> dict[str, Any]:
     Raises:
         Refusal: there is none.
     """
-    return _job(job_of(job_id))
+    job = _jobs().filter(id=job_id).first()
+    if job is None:
+        raise not_found("job")
+    return _job(job)
 
 
 def everything() -> dict[str, Any]:
@@ -33,7 +35,7 @@ def everything() -> dict[str, Any]:
         "version": 1,
         "program": izett.__version__,
         "written": _moment(timezone.now()),
-        "wearers": [_wearer(wearer) for wearer in Wearer.objects.order_by("created")],
+        "wearers": [_wearer(wearer) for wearer in _wearers().iterator(AT_ONCE)],
         "house_rules": [
             {"symbol": rule.symbol, "value": rule.value, "reason": rule.reason, "since": _moment(rule.since)}
             for rule in HouseRule.objects.all()
@@ -45,14 +47,32 @@ def everything() -> dict[str, Any]:
     }
 
 
+#: Wearers whose work is read at once: one by one, every job would be asked for by itself.
+AT_ONCE = 50
+
+
+def _wearers() -> QuerySet[Wearer]:
+    """Return the wearers with all that is written of them, oldest first."""
+    jobs = Prefetch("jobs", _jobs().order_by("created"))
+    return Wearer.objects.select_related("under_way").prefetch_related("sheets__readings", jobs).order_by("created")
+
+
+def _jobs() -> QuerySet[Job]:
+    """Return the jobs with all that is written of them."""
+    return Job.objects.select_related("wearer", "head").prefetch_related(
+        "wearer__sheets__readings", "revisions", "rounds__findings", "rounds__answers__finding", "log"
+    )
+
+
 def _wearer(wearer: Wearer) -> dict[str, Any]:
-    under_way = under_way_state(wearer)
+    kept = getattr(wearer, "under_way", None)
+    under_way = under_way_out(kept) if kept is not None else None
     return {
         **_about(wearer),
         "created": _moment(wearer.created),
-        "sheets": [_sheet(sheet) for sheet in wearer.sheets.prefetch_related("readings")],
-        "under_way": under_way.model_dump(mode="json") if under_way else None,
-        "jobs": [_job(job) for job in wearer.jobs.select_related("wearer", "head").order_by("created")],
+        "sheets": [_sheet(sheet) for sheet in wearer.sheets.all()],
+        "under_way": under_way.model_dump(mode="json", exclude={"saved"}) if under_way else None,
+        "jobs": [_job(job) for job in wearer.jobs.all()],
     }
 
 
@@ -61,9 +81,10 @@ def _about(wearer: Wearer) -> dict[str, Any]:
 
 
 def _job(job: Job) -> dict[str, Any]:
-    revisions = list(job.revisions.select_related("parent", "sheet"))
-    used = {revision.sheet.pk for revision in revisions}
-    sheets = job.wearer.sheets.filter(pk__in=used).prefetch_related("readings")
+    revisions = list(job.revisions.all())
+    numbers = {revision.pk: revision.number for revision in revisions}
+    used = {revision.sheet_id for revision in revisions}
+    sheets = {sheet.pk: sheet for sheet in job.wearer.sheets.all() if sheet.pk in used}
     return {
         "format": FORMAT,
         "version": 1,
@@ -71,20 +92,20 @@ def _job(job: Job) -> dict[str, Any]:
         "due": job.due.isoformat() if job.due else None,
         "created": _moment(job.created),
         "wearer": _about(job.wearer),
-        "sheets": [_sheet(sheet) for sheet in sheets],
+        "sheets": [_sheet(sheet) for sheet in sheets.values()],
         "head": head_of(job).number,
         "revisions": [
             {
                 "number": r.number,
-                "parent": r.parent.number if r.parent else None,
-                "sheet": r.sheet.number,
+                "parent": numbers.get(r.parent_id),
+                "sheet": sheets[r.sheet_id].number,
                 "recipe": _as_now(RecipeDoc, r.document),
                 "why": r.why,
                 "created": _moment(r.created),
             }
             for r in revisions
         ],
-        "rounds": [_round(round_) for round_ in job.rounds.select_related("cut_from", "closed_at")],
+        "rounds": [_round(round_, numbers) for round_ in job.rounds.all()],
         "log": [{"at": _moment(entry.at), "deed": entry.deed, "text": entry.text} for entry in job.log.all()],
     }
 
@@ -101,7 +122,7 @@ def _sheet(sheet: MeasureSheet) -> dict[str, Any]:
     }
 
 
-def _round(round_: Round) -> dict[str, Any]:
+def _round(round_: Round, numbers: dict[int, int]) -> dict[str, Any]:
     return {
         "number": round_.number,
         "opened": _moment(round_.opened),
@@ -109,8 +130,8 @@ def _round(round_: Round) -> dict[str, Any]:
         "cloth": round_.cloth,
         "worn": round_.worn,
         "note": round_.note,
-        "cut_from": round_.cut_from.number,
-        "closed_at": round_.closed_at.number if round_.closed_at else None,
+        "cut_from": numbers[round_.cut_from_id],
+        "closed_at": numbers.get(round_.closed_at_id),
         "core_version": round_.core_version,
         "as_cut": _as_now(PatternDoc, round_.as_cut),
         "findings": [
@@ -128,10 +149,7 @@ def _round(round_: Round) -> dict[str, Any]:
             }
             for f in round_.findings.all()
         ],
-        "answers": [
-            {"finding": a.finding.uid, "outcome": a.outcome, "note": a.note}
-            for a in round_.answers.select_related("finding")
-        ],
+        "answers": [{"finding": a.finding.uid, "outcome": a.outcome, "note": a.note} for a in round_.answers.all()],
     }
 
 

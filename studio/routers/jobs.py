@@ -66,7 +66,8 @@ def put_recipe(
     request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: str | None = Header(None, alias="If-Match")
 ) -> JobOut:
     """Give the job a new state of its recipe."""
-    return answer(revise(job_id, version_named(if_match), data))
+    # Made very often, and by one hand at a time: what the deed has read is not read again.
+    return job_state(revise(job_id, version_named(if_match), data))
 
 
 @router.post("/jobs/{job_id}/head", response=JobOut)

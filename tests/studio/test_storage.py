@@ -10,7 +10,11 @@ import sys
 import urllib.error
 import urllib.request
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import closing, contextmanager
+from contextlib import closing, contextmanager, suppress
+from http.client import HTTPException
+from itertools import count
+from random import Random
+from time import sleep
 
 import pytest
 
@@ -23,6 +27,8 @@ pytestmark = pytest.mark.skipif(
 )
 #: Seconds after which a command that should have ended has hung.
 PATIENCE = 60
+#: How often the server is killed.
+KILLS = int(os.environ.get("IZETT_KILLS", "1"))
 READINGS = {symbol: {"text": text} for symbol, text in MIDDLING.items()}
 
 
@@ -135,6 +141,51 @@ def test_what_is_no_backup_is_refused_and_nothing_is_changed(tmp_path):
     assert "newer version of Izett" in manage(work, "demo", ok=False)
 
 
+def written(port, jobs, hand, answered):
+    """Save and add wearers without pause until the server is gone; note each deed that was answered."""
+    with suppress(OSError, HTTPException, ValueError):
+        for n in count():
+            jobs[hand] = saved(port, jobs[hand], round(4 + n % 50 / 10, 1))
+            answered.append(("job", jobs[hand]["id"], jobs[hand]["version"]))
+            name = f"Hand {hand} of port {port}, {n}"
+            answered.append(("wearer", call(port, "POST", "/api/wearers", {"name": name})["id"], name))
+
+
+def missing(port, answered):
+    """The answered deeds that a server does not have; of each job it may have the one that was under way besides."""
+    wearers = {wearer["id"]: wearer["name"] for wearer in call(port, "GET", "/api/wearers", None)}
+    latest = {uid: version for kind, uid, version in answered if kind == "job"}
+    now = {uid: call(port, "GET", f"/api/jobs/{uid}", None)["version"] for uid in latest}
+    lost = [uid for uid, version in latest.items() if now[uid] - version not in (0, 1)]
+    return lost + [name for kind, uid, name in answered if kind == "wearer" and wearers.get(uid) != name]
+
+
+def test_killed_in_the_middle_of_writes_it_has_every_deed_that_was_answered(tmp_path):
+    """The sweep kills more often."""
+    work, random, jobs, answered, lost = tmp_path / "work", Random(KILLS), [], [], []
+    for n in range(KILLS + 1):
+        port = free_port()
+        with served(work, port, migrate=n == 0) as process:
+            lost += missing(port, answered)
+            if n == KILLS:
+                break
+            if not jobs:
+                jobs = [opened(port, f"Hand {hand}")[1] for hand in range(4)]
+            # The first draft loads the solvers; the killer is let loose after it.
+            now = [call(port, "GET", f"/api/jobs/{job['id']}", None) for job in jobs]
+            jobs = [saved(port, job, round(3 + n % 10 / 10, 1)) for job in now]
+            with ThreadPoolExecutor(4) as hands:
+                writing = [hands.submit(written, port, jobs, hand, answered) for hand in range(4)]
+                while len(answered) < 10 * (n + 1):
+                    sleep(0.05)
+                sleep(random.uniform(0, 0.3))
+                process.kill()
+                [one.result() for one in writing]
+        with closing(sqlite3.connect(work / "studio.sqlite3")) as database:
+            assert database.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+    assert lost == []
+
+
 def test_a_second_server_and_a_taken_port_are_told(tmp_path):
     port = free_port()
     with served(tmp_path / "work", port):
@@ -178,20 +229,6 @@ def delete(port, path):
     headers = {"Cookie": cookie, "X-CSRFToken": cookie.split("=")[1]}
     request = urllib.request.Request(f"http://127.0.0.1:{port}{path}", method="DELETE", headers=headers)
     return urllib.request.urlopen(request).status
-
-
-def test_everything_is_written_as_one_open_file(tmp_path):
-    work = tmp_path / "work"
-    manage(work, "migrate", "--verbosity", "0")
-    manage(work, "demo")
-    manage(work, "export", tmp_path / "all.json")
-    document = json.loads((tmp_path / "all.json").read_text(encoding="utf-8"))
-    assert document["format"] == "izett-studio"
-    viola = next(wearer for wearer in document["wearers"] if wearer["name"] == "Hanneke Oduvale")
-    # A sheet that no job was drafted from is there too.
-    assert [sheet["number"] for sheet in viola["sheets"]] == [1, 2]
-    assert sum(len(wearer["jobs"]) for wearer in document["wearers"]) == 8
-    assert {"house_rules", "charts"} <= document.keys()
 
 
 def test_a_demo_that_was_killed_half_way_is_finished_at_the_next_start(tmp_path):
