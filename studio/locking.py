@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import F, Sum, TextField
+from django.db.models import F, Prefetch, Sum, TextField
 from django.db.models.functions import Cast, Length
 
 from studio.limits import LARGEST_FILE, MOST_LOG_LINES, refuse_more
@@ -27,8 +27,9 @@ def job_of(job_id: UUID) -> Job:
     Raises:
         Refusal: there is none.
     """
-    jobs = Job.objects.select_related("wearer", "sheet", "head", "head__sheet")
-    job = jobs.prefetch_related("head__sheet__readings").filter(id=job_id).first()
+    jobs = Job.objects.select_related("wearer__under_way", "head__sheet")
+    rounds = Prefetch("rounds", Round.objects.defer("as_cut"))
+    job = jobs.prefetch_related("head__sheet__readings", rounds).filter(id=job_id).first()
     if job is None:
         raise not_found("job")
     return job

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from django.db.models import Prefetch, Q
+from django.db.models import Prefetch, Q, prefetch_related_objects
 from pydantic import ValidationError
 
 from izett.catalogue import catalogue
@@ -63,8 +63,8 @@ def _first(reading: Reading) -> dict[str, str]:
 
 def under_way_state(wearer: Wearer) -> UnderWayOut | None:
     """Return the wearer's sheet under way, where there is one."""
-    found = SheetUnderWay.objects.filter(wearer=wearer).first()
-    return under_way_out(found) if found else None
+    found: SheetUnderWay | None = getattr(wearer, "under_way", None)
+    return under_way_out(found) if found is not None else None
 
 
 def under_way_out(kept: SheetUnderWay) -> UnderWayOut:
@@ -126,7 +126,7 @@ def ways_from(job: Job) -> tuple[Revision | None, Revision | None]:
             parent = revision
         else:
             newest = revision
-    stands = parent is not None and job.rounds.filter(Q(closed_at=head) | Q(cut_from=head)).exists()
+    stands = any(head.pk in (round_.cut_from_id, round_.closed_at_id) for round_ in job.rounds.all())
     return (None if stands else parent), newest
 
 
@@ -135,12 +135,10 @@ def job_state(job: Job) -> JobOut:
     head = head_of(job)
     recipe = readable_recipe(job)
     uids = {step["uid"] for step in head.document["steps"]}
-    rounds = list(
-        job.rounds.select_related("cut_from", "closed_at")
-        .defer("as_cut", "cut_from__document", "closed_at__document")
-        .prefetch_related(Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
-        .order_by("number")
-    )
+    rounds = list(job.rounds.all())
+    prefetch_related_objects(rounds, Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
+    cut = {pk for round_ in rounds for pk in (round_.cut_from_id, round_.closed_at_id)}
+    numbers = dict(job.revisions.filter(pk__in=cut).values_list("pk", "number")) if cut else {}
     undo, redo = ways_from(job)
     return JobOut(
         id=job.id,
@@ -155,12 +153,12 @@ def job_state(job: Job) -> JobOut:
         can_redo=redo is not None,
         undo_words=head.why if undo else "",
         redo_words=redo.why if redo else "",
-        rounds=[_round_state(round_, rounds, uids) for round_ in rounds],
+        rounds=[_round_state(round_, rounds, numbers, uids) for round_ in rounds],
         log=[LogOut(at=at, deed=deed, text=text) for at, deed, text in job.log.values_list("at", "deed", "text")],
     )
 
 
-def _round_state(round_: Round, rounds: list[Round], uids: set[str]) -> RoundOut:
+def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], uids: set[str]) -> RoundOut:
     asks = [
         finding_state(finding, uids)
         for earlier in rounds
@@ -175,8 +173,8 @@ def _round_state(round_: Round, rounds: list[Round], uids: set[str]) -> RoundOut
         cloth=round_.cloth,
         worn=round_.worn,
         note=round_.note,
-        cut_from=round_.cut_from.number,
-        closed_at=round_.closed_at.number if round_.closed_at else None,
+        cut_from=numbers[round_.cut_from_id],
+        closed_at=numbers.get(round_.closed_at_id),
         findings=[finding_state(finding, uids) for finding in round_.findings.all()],
         asks=asks,
     )

@@ -93,9 +93,10 @@ def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
     Raises:
         Refusal: one of them was changed or removed; switching it off is a change of the open muslin and allowed.
     """
-    last = job.rounds.exclude(closed=None).order_by("-number").first()
-    if last is None or last.closed_at is None:
+    closed = [round_ for round_ in job.rounds.all() if round_.closed_at_id is not None]
+    if not closed:
         return
+    last = closed[-1]
     now = {step.uid: step for step in recipe.steps}
     for step in recipe_document(last.closed_at.document).steps:
         kept = now.get(step.uid)

@@ -64,10 +64,11 @@ def job(request: HttpRequest, job_id: UUID) -> JobOut:
 @in_turn(SAVE)
 def put_recipe(
     request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+) -> HttpResponse:
     """Give the job a new state of its recipe."""
-    # Made very often, and by one hand at a time: what the deed has read is not read again.
-    return job_state(revise(job_id, version_named(if_match), data))
+    # Made very often: what the deed has read is not read again, and the answer not validated a second time.
+    state = job_state(revise(job_id, version_named(if_match), data))
+    return HttpResponse(state.model_dump_json(), content_type="application/json")
 
 
 @router.post("/jobs/{job_id}/head", response=JobOut)
