@@ -1,8 +1,10 @@
 """Optimistic locking: a change names the version that it was made on, and fails where the job has moved on."""
 
+import json
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
+from typing import Any
 from uuid import UUID
 
 from django.db import transaction
@@ -10,12 +12,14 @@ from django.db.models import F, Prefetch, Sum, TextField
 from django.db.models.functions import Cast, Length
 
 from studio.limits import LARGEST_FILE, MOST_LOG_LINES, refuse_more
-from studio.models import Job, LogEntry, Round, Wearer
+from studio.models import Finding, Job, LogEntry, Round, Wearer
 from studio.problems import Refusal, not_found
 from studio.state import job_state
 
-#: A job is weighed at every so manieth change; it is full when it fills so much of its file, which has spaces besides.
-WEIGHED_EVERY, FULL_AT = 50, 0.5
+#: A job is weighed at every so manieth change, and whenever something of so many bytes or more is added.
+WEIGHED_EVERY, HEAVY = 50, 100_000
+#: It is full when it fills so much of its file: the file has spaces besides, and what is added before it is weighed again.
+FULL_AT = 0.5
 
 #: A version as a header names it: no job counts further.
 _VERSION = re.compile("[0-9]{1,10}")
@@ -62,14 +66,14 @@ def version_named(header: str | None) -> int:
 
 
 @contextmanager
-def changing(job: Job, version: int) -> Iterator[Job]:
-    """Open the one short transaction of a deed, claiming the job's next version.
+def changing(job: Job, version: int, *, adding: Any = None) -> Iterator[Job]:
+    """Open the one short transaction of a deed, claiming the job's next version; `adding` is a document that it adds.
 
     Raises:
-        Refusal: 412 where the job is not at `version` any more, with what it is at now.
+        Refusal: 409 where the job is full; 412 where the job is not at `version` any more, with what it is at now.
     """
     refuse_more(version, MOST_LOG_LINES, "changes of one job")
-    refuse_too_heavy(job, version)
+    refuse_too_heavy(job, version, len(json.dumps(adding)))
     with transaction.atomic():
         claimed = Job.objects.filter(id=job.id, version=version).update(version=F("version") + 1)
         if not claimed:
@@ -78,17 +82,18 @@ def changing(job: Job, version: int) -> Iterator[Job]:
         yield job
 
 
-def refuse_too_heavy(job: Job, version: int) -> None:
-    """Let pass a job that can be carried out as a file and come in again; looked at every so many changes.
+def refuse_too_heavy(job: Job, version: int, adding: int) -> None:
+    """Let pass a job that can be carried out as a file and come in again with so many bytes added.
 
     Raises:
         Refusal: it holds more than a file may.
     """
-    if version % WEIGHED_EVERY:
+    if version % WEIGHED_EVERY and adding < HEAVY:
         return
-    held = sum(
-        rows.aggregate(bytes=Sum(Length(Cast(field, TextField()))))["bytes"] or 0
-        for rows, field in ((job.revisions, "document"), (job.rounds, "as_cut"))
+    findings = Finding.objects.filter(round__job=job)
+    kept = ((job.revisions, "document"), (job.rounds, "as_cut"), (job.log, "text"), (findings, "words"))
+    held = adding + sum(
+        rows.aggregate(bytes=Sum(Length(Cast(field, TextField()))))["bytes"] or 0 for rows, field in kept
     )
     if held > LARGEST_FILE * FULL_AT:
         raise Refusal(

@@ -41,8 +41,9 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
     recipe = document.model_copy(update={"steps": [*(s for s in document.steps if s.uid not in finding.steps), *steps]})
     _refuse_failing(recipe, head.sheet, set(data.uids), job)
     title = finding_kind(finding.kind).remedy(data.remedy).title
-    with changing(job, version):
-        add_revision(job, document_of(recipe), head.sheet, title)
+    stored = document_of(recipe)
+    with changing(job, version, adding=stored):
+        add_revision(job, stored, head.sheet, title)
         finding.remedy = data.remedy
         finding.steps = [step.uid for step in steps]
         finding.save(update_fields=["remedy", "steps"])

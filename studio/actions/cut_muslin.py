@@ -33,7 +33,7 @@ def cut_muslin(job_id: UUID, version: int, data: RoundIn) -> Job:
     refuse_more(number, MOST_ROUNDS, "muslins")
     # What cannot be read again must not be kept: it would be found out when the cloth is cut already.
     read_back(document, number)
-    with changing(job, version):
+    with changing(job, version, adding=document):
         Round.objects.create(
             job=job,
             number=number,

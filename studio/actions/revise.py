@@ -37,7 +37,7 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     keep_closed_steps(job, data.recipe)
     refuse_out_of_range(data.recipe, recipe_document(head.document))
     refuse_undraftable(data.recipe, sheet, owner=job.id)
-    with changing(job, version):
+    with changing(job, version, adding=document):
         add_revision(job, document, sheet, data.why)
         tell(job, "revise", data.why or "recipe changed")
     look_later(job.pk)

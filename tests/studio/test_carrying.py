@@ -6,6 +6,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from studio.limits import LARGEST_FILE
+from studio.locking import HEAVY
 from studio.models import Job, Wearer
 from tests.studio.conftest import problem
 
@@ -112,3 +113,28 @@ def test_blocks_choices_and_house_rules_are_carried_as_they_stood(page):
     assert copy["recipe"]["house"] == {"bust_ease": 7.0}
     assert page.get("/api/house-rules").json() == [], "a job that is brought in makes no house rule"
     assert page.preview(copy)["order"] == page.preview(job)["order"]
+
+
+@pytest.mark.parametrize(("heavy", "every"), [(HEAVY // 64, 50), (HEAVY, 5)], ids=["by heavy changes", "by light ones"])
+def test_a_job_is_full_before_it_could_not_come_in_again(page, monkeypatch, heavy, every):
+    """At a sixty-fourth of its size."""
+    size = LARGEST_FILE // 64
+    monkeypatch.setattr("studio.locking.LARGEST_FILE", size)
+    monkeypatch.setattr("studio.locking.HEAVY", heavy)
+    monkeypatch.setattr("studio.locking.WEIGHED_EVERY", every)
+    monkeypatch.setattr("studio.actions.revise.look_later", lambda _: None)
+    job, answer = page.job(), None
+    for n in range(100):
+        steps = [
+            {"uid": f"s{i}", "kind": "mark_point", "params": {"n": n}, "why": "because", "on": False}
+            for i in range(200)
+        ]
+        recipe = {**job["recipe"], "steps": steps}
+        answer = page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": f"change {n}"}, job["version"])
+        if answer.status_code != 200:
+            break
+        job = answer.json()
+    assert problem(answer, 409, "job-full")["fix"]
+    out = page.get(f"/api/jobs/{job['id']}/export").content
+    assert size / 4 < len(out) < size
+    assert carry_in(page, out).status_code == 201
