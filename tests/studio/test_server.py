@@ -7,7 +7,9 @@ import sys
 import time
 import urllib.request
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 import pytest
 from django.test import Client
@@ -15,16 +17,38 @@ from django.test import Client
 ROOT = Path(__file__).parents[2]
 
 
+@cache
+def _empty():
+    """A database in which nothing is yet, as it is made by `migrate`: made once, for all who need one."""
+    with TemporaryDirectory() as folder:
+        environment = {**os.environ, "IZETT_DATA": folder}
+        environment.pop("DJANGO_SETTINGS_MODULE", None)
+        subprocess.run(
+            [sys.executable, "manage.py", "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True
+        )
+        return Path(folder, "studio.sqlite3").read_bytes()
+
+
+def begun(folder):
+    """A folder of work, with an empty database where it has none."""
+    folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+    file = folder / "studio.sqlite3"
+    if not file.exists():
+        file.write_bytes(_empty())
+    return folder
+
+
 @contextmanager
-def served(folder, port, *, migrate=True):
+def served(folder, port):
     """A server of its own with its own data; yields the process."""
+    begun(folder)
     environment = {**os.environ, "IZETT_DATA": str(folder)}
     environment.pop("DJANGO_SETTINGS_MODULE", None)
-    manage = [sys.executable, "manage.py"]
-    if migrate:
-        subprocess.run([*manage, "migrate", "--verbosity", "0"], cwd=ROOT, env=environment, check=True)
     process = subprocess.Popen(
-        [*manage, "serve", "--port", str(port)], cwd=ROOT, env=environment, stdout=subprocess.DEVNULL
+        [sys.executable, "manage.py", "serve", "--port", str(port)],
+        cwd=ROOT,
+        env=environment,
+        stdout=subprocess.DEVNULL,
     )
     try:
         for _ in range(150):

@@ -20,7 +20,7 @@ import pytest
 
 from tests.ports import free_port
 from tests.studio.conftest import MIDDLING
-from tests.studio.test_server import ROOT, call, served
+from tests.studio.test_server import ROOT, begun, call, served
 
 pytestmark = pytest.mark.skipif(
     not (ROOT / "web" / "dist" / "index.html").exists(), reason="the page sets the CSRF cookie"
@@ -119,7 +119,7 @@ def versions(file):
 
 def test_what_is_no_backup_is_refused_and_nothing_is_changed(tmp_path):
     work = tmp_path / "work"
-    manage(work, "migrate", "--verbosity", "0")
+    begun(work)
     before = (work / "studio.sqlite3").read_bytes()
     damaged, foreign, newer = (tmp_path / f"{name}.sqlite3" for name in ("damaged", "foreign", "newer"))
     damaged.write_bytes(before[:5000] + bytes(3000) + before[8000:])
@@ -165,7 +165,7 @@ def test_killed_in_the_middle_of_writes_it_has_every_deed_that_was_answered(tmp_
     work, random, jobs, answered, lost = tmp_path / "work", Random(KILLS), [], [], []
     for n in range(KILLS + 1):
         port = free_port()
-        with served(work, port, migrate=n == 0) as process:
+        with served(work, port) as process:
             lost += missing(port, answered)
             if n == KILLS:
                 break
@@ -194,7 +194,7 @@ def test_a_second_server_and_a_taken_port_are_told(tmp_path):
         assert "Nothing is lost" in told
         told = manage(tmp_path / "work", "restore", tmp_path / "work" / "studio.sqlite3", ok=False)
         assert "open already" in told
-        manage(tmp_path / "other", "migrate", "--verbosity", "0")
+        begun(tmp_path / "other")
         told = manage(tmp_path / "other", "serve", "--port", port, ok=False)
         assert f"port {port}" in told
         assert f"--port {port + 1}" in told
@@ -233,7 +233,7 @@ def delete(port, path):
 
 def test_a_demo_that_was_killed_half_way_is_finished_at_the_next_start(tmp_path):
     work = tmp_path / "work"
-    manage(work, "migrate", "--verbosity", "0")
+    begun(work)
     environment = {**os.environ, "IZETT_DATA": str(work)}
     environment.pop("DJANGO_SETTINGS_MODULE", None)
     process = subprocess.Popen([sys.executable, "manage.py", "demo"], cwd=ROOT, env=environment)
@@ -294,7 +294,7 @@ def test_on_a_full_disk_it_is_told_nothing_is_lost_and_it_goes_on_once_there_is_
         # Full at the start: it opens to be looked at.
         (disk / "ballast").write_bytes(bytes(room(disk)))
         port = free_port()
-        with served(disk, port, migrate=False):
+        with served(disk, port):
             assert call(port, "GET", "/api/keeping", None)["read_only"] is True
             assert len(call(port, "GET", "/api/bench", None)) == 1
             with pytest.raises(urllib.error.HTTPError) as read_only:
