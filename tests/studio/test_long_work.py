@@ -13,7 +13,7 @@ from studio.long_work import desk
 from studio.models import Work
 from tests.ports import free_port
 from tests.studio.conftest import MIDDLING, problem
-from tests.studio.test_server import ROOT, call, served
+from tests.studio.test_server import PATIENCE, ROOT, call, served
 
 READINGS = {symbol: {"text": text} for symbol, text in MIDDLING.items()}
 built = pytest.mark.skipif(not (ROOT / "web" / "dist" / "index.html").exists(), reason="the page sets the CSRF cookie")
@@ -123,7 +123,7 @@ def test_work_is_done_beside_the_server_and_is_begun_anew_when_its_process_dies(
 
 def ended(port, uid, patience=60):
     for _ in range(patience * 20):
-        work = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/long-work/{uid}", timeout=5))
+        work = json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/long-work/{uid}", timeout=PATIENCE))
         if work["state"] not in ("waiting", "running"):
             return work
         time.sleep(0.05)

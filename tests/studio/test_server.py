@@ -15,6 +15,8 @@ import pytest
 from django.test import Client
 
 ROOT = Path(__file__).parents[2]
+#: Seconds until an answer is given up: a slow machine is no fault.
+PATIENCE = 60
 
 
 @cache
@@ -65,7 +67,7 @@ def served(folder, port):
 
 def call(port, method, path, body, headers=None):
     opener = urllib.request.build_opener()
-    page = opener.open(f"http://127.0.0.1:{port}/", timeout=5)
+    page = opener.open(f"http://127.0.0.1:{port}/", timeout=PATIENCE)
     cookie = page.headers["Set-Cookie"].split(";")[0]
     request = urllib.request.Request(
         f"http://127.0.0.1:{port}{path}",
@@ -78,7 +80,7 @@ def call(port, method, path, body, headers=None):
             **(headers or {}),
         },
     )
-    return json.load(opener.open(request, timeout=5))
+    return json.load(opener.open(request, timeout=PATIENCE))
 
 
 @pytest.mark.django_db

@@ -20,13 +20,11 @@ import pytest
 
 from tests.ports import free_port
 from tests.studio.conftest import MIDDLING
-from tests.studio.test_server import ROOT, begun, call, served
+from tests.studio.test_server import PATIENCE, ROOT, begun, call, served
 
 pytestmark = pytest.mark.skipif(
     not (ROOT / "web" / "dist" / "index.html").exists(), reason="the page sets the CSRF cookie"
 )
-#: Seconds after which a command that should have ended has hung.
-PATIENCE = 60
 #: How often the server is killed.
 KILLS = int(os.environ.get("IZETT_KILLS", "1"))
 READINGS = {symbol: {"text": text} for symbol, text in MIDDLING.items()}
