@@ -6,6 +6,7 @@ from copy import deepcopy
 import pytest
 from django.core.management import CommandError, call_command
 from django.db import transaction
+from django.test import override_settings
 
 from studio.carrying.out import everything
 from studio.models import Job, Wearer
@@ -17,7 +18,7 @@ pytestmark = pytest.mark.django_db
 def demo(tmp_path_factory, django_db_setup, django_db_blocker):
     """The file of everything of the demo, and of what it does not have: a rule, a chart, a sheet under way."""
     file = tmp_path_factory.mktemp("demo") / "all.json"
-    with django_db_blocker.unblock(), transaction.atomic():
+    with django_db_blocker.unblock(), override_settings(LONG_WORK_HERE=True), transaction.atomic():
         call_command("demo")
         call_command("export", file)
         transaction.set_rollback(True)

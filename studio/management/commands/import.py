@@ -3,6 +3,7 @@
 from pathlib import Path
 from typing import Any
 
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from izett.errors import IzettError
@@ -23,6 +24,8 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Read it."""
         refuse_newer_work()
+        # The folder may be new: nobody need know that a database is made first.
+        call_command("migrate", verbosity=0)
         file: Path = options["file"]
         try:
             left_out = import_everything(file.read_bytes())
