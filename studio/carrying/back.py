@@ -1,4 +1,4 @@
-"""Carrying a job, or everything, back in: read whole, judged whole, and added in one stroke or not at all."""
+"""Carrying a job back in: read whole, judged whole, and added in one stroke or not at all."""
 
 from typing import Any, TypeVar
 
@@ -11,34 +11,12 @@ from izett.files.older import allowances_step
 from izett.files.pattern_json import pattern_of
 from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc, StepDoc
-from izett.measuring.measure import read_measure
-from studio.actions.set_house_rule import set_house_rule
-from studio.carrying.document import (
-    ChartPart,
-    CuttingPart,
-    JobDocument,
-    RoundPart,
-    SheetPart,
-    StudioDocument,
-    WholeWearerPart,
-)
+from studio.carrying.document import CuttingPart, JobDocument, RoundPart, SheetPart
 from studio.limits import LARGEST_FILE
 from studio.locking import tell
-from studio.models import (
-    Answer,
-    Finding,
-    HouseRule,
-    Job,
-    LogEntry,
-    MeasureSheet,
-    Revision,
-    Round,
-    SheetUnderWay,
-    SizeChart,
-    Wearer,
-)
+from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
 from studio.readings import all_taken, write_readings
-from studio.schemas import HouseRuleIn, TakenIn
+from studio.schemas import TakenIn
 from studio.standing import look_later
 from studio.wire import plain_json
 
@@ -57,25 +35,21 @@ def import_job(text: bytes) -> Job:
             f"The file has more than {LARGEST_FILE / 2**20:.0f} MB: a job file is smaller.",
             fix="Choose a file that was exported from a job.",
         )
-    document = read_job(text)
+    document = judged(plain_json(text))
     with transaction.atomic():
         wearer = Wearer.objects.create(**document.wearer.model_dump())
-        job = _added(document, wearer, {part.number: _add_sheet(wearer, part) for part in document.sheets})
+        job = add_job(document, wearer, {part.number: add_sheet(wearer, part) for part in document.sheets})
     look_later(job.pk)
     return job
 
 
-def read_job(text: bytes) -> JobDocument:
-    """Read an `izett-job` document.
+def judged(data: Any) -> JobDocument:
+    """Return an `izett-job` document, judged whole.
 
     Raises:
         UnreadableFile: it is damaged or foreign; the message says where.
         ValueOutOfRange: something was set in it that no draft can have.
     """
-    return _judged(plain_json(text))
-
-
-def _judged(data: Any) -> JobDocument:
     document = read_document(JobDocument, data, "job")
     for revision in document.revisions:
         for symbol, value in {**revision.recipe.house, **revision.recipe.overrides}.items():
@@ -125,7 +99,8 @@ def _read_muslin(part: RoundPart) -> None:
         ) from error
 
 
-def _added(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureSheet]) -> Job:
+def add_job(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureSheet]) -> Job:
+    """Add a job that was judged, to a wearer with these sheets by number; call within a transaction."""
     job = Job.objects.create(
         wearer=wearer, sheet=sheets[document.revisions[0].sheet], garment=document.garment, due=document.due
     )
@@ -146,59 +121,6 @@ def _added(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureSheet
     if not document.log:
         tell(job, "import", f"{document.garment} for {wearer.name} imported")
     return job
-
-
-def import_everything(text: bytes) -> list[str]:
-    """Fill an empty studio with an `izett-studio` document; return in words which of its jobs could not be read.
-
-    Raises:
-        UnreadableFile: the studio is not empty, or the document is damaged or foreign; nothing is added then.
-        UnknownName, UnreadableMeasure, ValueOutOfRange: a reading or a value in it is not one.
-    """
-    if any(kind.objects.exists() for kind in (Wearer, HouseRule, SizeChart)):
-        raise UnreadableFile(
-            "This studio holds work already, and everything would be there twice.",
-            fix="Set IZETT_DATA to a new folder, or add single jobs on the bench.",
-        )
-    document = read_document(StudioDocument, plain_json(text), "studio")
-    left_out: list[str] = []
-    with transaction.atomic():
-        for part in document.wearers:
-            _add_wearer(part, left_out)
-        for rule in document.house_rules:
-            set_house_rule(rule.symbol, HouseRuleIn(value=rule.value, reason=rule.reason))
-            HouseRule.objects.filter(symbol=rule.symbol).update(since=rule.since)
-        for chart in document.charts:
-            _add_chart(chart)
-    return left_out
-
-
-def _add_wearer(part: WholeWearerPart, left_out: list[str]) -> None:
-    wearer = Wearer.objects.create(name=part.name, note=part.note, size=part.size)
-    Wearer.objects.filter(pk=wearer.pk).update(created=part.created)
-    sheets = {sheet.number: _add_sheet(wearer, sheet) for sheet in part.sheets}
-    if part.under_way is not None:
-        kept = part.under_way.model_dump(mode="json", exclude={"version"})
-        SheetUnderWay.objects.create(wearer=wearer, document=kept, version=part.under_way.version or 1)
-    for job in part.jobs:
-        try:
-            document = _judged(job)
-            if missing := {sheet.number for sheet in document.sheets} - set(sheets):
-                raise UnreadableFile(f"It names sheet {min(missing)}, which {part.name} does not have.", fix="")
-        except IzettError as error:
-            # It stays in the file, for a version that can read it; the others must not wait for that.
-            left_out.append(f"“{job.get('garment')}” of {part.name} was left out. {error.message}")
-            continue
-        _added(document, wearer, sheets)
-
-
-def _add_chart(part: ChartPart) -> None:
-    typed = {name: {s: one.model_dump(mode="json") for s, one in size.items()} for name, size in part.sizes.items()}
-    for size in part.sizes.values():
-        for symbol, one in size.items():
-            read_measure(symbol, one.text, unit=one.unit)
-    chart = SizeChart.objects.create(title=part.title, source=part.source, sizes=typed)
-    SizeChart.objects.filter(pk=chart.pk).update(created=part.created)
 
 
 #: Rows that are written at once.
@@ -237,7 +159,8 @@ def _with_allowances(recipe: RecipeDoc, cutting: CuttingPart | None) -> dict[str
     return dict(recipe.model_dump(mode="json"))
 
 
-def _add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:
+def add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:
+    """Add a sheet, its readings as they were typed; call within a transaction."""
     sheet = MeasureSheet.objects.create(
         wearer=wearer, number=part.number, taken_on=part.taken_on, taken_by=part.taken_by, worn=part.worn
     )

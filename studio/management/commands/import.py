@@ -7,7 +7,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from izett.errors import IzettError
-from studio.carrying.back import import_everything
+from studio.carrying.refill import import_everything
 from studio.models import Job, Wearer
 from studio.storage.guard import refuse_newer_work
 
