@@ -14,6 +14,7 @@ from typing import Any
 from uuid import UUID
 
 import schemathesis
+from django.core.management import call_command
 from django.middleware.csrf import _get_new_csrf_string
 from hypothesis import HealthCheck, Phase, given, seed, settings
 from hypothesis import strategies as st
@@ -186,7 +187,8 @@ def tried_in_a_row(page: Any, rows: int, *, long: int = 12, start: int = 0) -> t
         """Calls that follow from each other by what the description says of ids."""
 
         def setup(self) -> None:
-            """Begin each row with the same: the same calls must come to the same."""
+            """Begin each row with the same, and with nothing else: the same calls must come to the same."""
+            call_command("flush", interactive=False, verbosity=0)
             known.renew()
             self.asked = 0
 
