@@ -23,6 +23,8 @@ from izett.pattern.remembered import Remembered
 
 #: Begins the names of the right half's own things; a step's name cannot hold it.
 RIGHT_MARK = "right:"
+#: Ends the title of a piece that two unlike halves were laid together to.
+WHOLE = ", whole"
 #: cm. Folds that leave one line by more are laid together first.
 ONE_LINE = 1e-6
 
@@ -231,7 +233,7 @@ def _together(mine: Piece | None, theirs: Piece | None, rename: Rename) -> list[
         return [mine]
     if mine.on_fold and theirs.on_fold:
         whole = joined_on_fold(mine, theirs, rename)
-        return [replace(whole, title=f"{mine.title}, whole")]
+        return [replace(whole, title=f"{mine.title}{WHOLE}")]
     return [_left(mine), _right(theirs, rename)]
 
 

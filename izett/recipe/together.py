@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from izett.errors import IzettError, StepRefused, place_of
 from izett.pattern.document import Pattern
-from izett.pattern.halves import joined
+from izett.pattern.halves import WHOLE, joined
 from izett.pattern.remembered import Remembered
 from izett.recipe.evaluation import Stage
 from izett.recipe.refusals import broke, unsound_piece
@@ -48,8 +48,9 @@ def _fault(left: Pattern, right: Pattern) -> IzettError | None:
     for piece in garment.pieces:
         # A half by itself was asked after the step that made it.
         if piece.is_whole and id(piece) not in known and (why := unsound_piece(piece)) is not None:
+            reason = why.message.replace(WHOLE, "")
             return StepRefused(
-                f"The two halves would not go together: {why.message[:1].lower()}{why.message[1:]}",
+                f"The two halves would not go together: {reason[:1].lower()}{reason[1:]}",
                 fix=why.fix,
                 where=why.where,
             )
