@@ -47,6 +47,8 @@ from tests.bodies import with_hips
 
 #: Shares of a line that hands choose more often than others: its ends, its middle.
 ROUND_SHARES = (0.0, 0.0, 1.0, 1.0, 0.5, 0.02, 0.98)
+#: Points of a straight line, and of curves of one and two parts.
+CONTROLS = (2, 2, 4, 7)
 #: Pieces of the catalogue's starter sets that a random garment begins with.
 SETS = tuple(starter_sets().values())
 
@@ -85,7 +87,9 @@ def _value(random: Random, kind: Any, info: Any, pattern: Pattern) -> Any:
     if get_origin(kind) is tuple:
         inner = get_args(kind)
         if inner[-1] is Ellipsis:
-            return [_value(random, inner[0], None, pattern) for _ in range(random.choice((1, 1, 1, 2, 3)))]
+            least = next((m.min_length for m in info.metadata if hasattr(m, "min_length")), 0) if info else 0
+            count = random.choice(CONTROLS if least > 1 else (1, 1, 1, 2, 3))
+            return [_value(random, inner[0], None, pattern) for _ in range(count)]
         return [_value(random, one, None, pattern) for one in inner]
     if get_origin(kind) is Literal:
         return random.choice(get_args(kind))

@@ -7,12 +7,13 @@ where curves end and output begins.
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, partial
+from itertools import pairwise
 
 from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.outline import corner_between, parallel, without_repeats
-from izett.geometry.point import Point, add, between, left_of, scale, subtract, unit
+from izett.geometry.outline import LEAST_CORNERS, corner_between, parallel, stretch, without_repeats
+from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, unit
 from izett.pattern.document import Intent, Pattern
 from izett.pattern.facts import Role
 from izett.pattern.piece import Notch, NotchKind, Piece
@@ -168,16 +169,31 @@ def _runs_on(before: Sequence[Point], after: Sequence[Point]) -> bool:
 
 def _cutting_line(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
     # An inner curve tighter than its allowance leaves no line beside it: its neighbours then meet.
-    offsets = [line for points, width in lines if len(line := without_repeats(parallel(points, width))) > 1]
-    if not offsets:
-        return [point for points, _ in lines for point in points[:-1]]
-    widest = max(width for _, width in lines)
-    ring = offsets[0]
-    for line in offsets[1:]:
-        ring = corner_between(ring, line, limit=MITRE_LIMIT * widest)
-    # The last line meets the first: make that corner, then cut the doubled start away.
-    head, tail = ring[: len(ring) // 2], ring[len(ring) // 2 :]
-    return corner_between(tail, head, limit=MITRE_LIMIT * widest)
+    beside = [line for points, width in lines if len(line := without_repeats(parallel(points, width))) > 1]
+    limit = MITRE_LIMIT * max(width for _, width in lines)
+    if len(beside) < LEAST_CORNERS:
+        # Lines that meet at both ends are parted: each corner is then one of its own two lines.
+        beside = [part for line in beside for part in _parted(line)]
+    while len(beside) >= LEAST_CORNERS:
+        corners = [corner_between(line, after, limit=limit) for line, after in pairwise([*beside, beside[0]])]
+        starts = [corners[-1].after, *(corner.after for corner in corners[:-1])]
+        left = [corner.before - start for corner, start in zip(corners, starts, strict=True)]
+        if min(left) > 0:
+            spots = [
+                spot
+                for line, start, corner in zip(beside, starts, corners, strict=True)
+                for spot in (*stretch(line, start, corner.before), *corner.points)
+            ]
+            return without_repeats([*spots, spots[0]])[:-1]
+        # A line shorter than what its corners take of it goes: its neighbours meet.
+        del beside[left.index(min(left))]
+    return [point for points, _ in lines for point in points[:-1]]
+
+
+def _parted(line: Sequence[Point]) -> list[list[Point]]:
+    """Return a line in three parts of one length."""
+    third = sum(distance(a, b) for a, b in pairwise(line)) / 3
+    return [stretch(line, i * third, (i + 1) * third) for i in range(3)]
 
 
 def _dart_drawing(piece: Piece, name: str) -> DartDrawing:

@@ -1,6 +1,7 @@
 """Closed outlines: area, validity, parallel lines. Shapely does the work; this module is its only user for them."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
@@ -108,38 +109,43 @@ def parallel(points: Sequence[Point], offset: float) -> list[Point]:
     return [spot for part in ordered for spot in part]
 
 
-def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: float) -> list[Point]:
-    """Return `before` and `after` joined into one line at their clean corner.
+@dataclass(frozen=True, slots=True)
+class CornerCut:
+    """How two lines meet at a corner: `before` ends and `after` begins so far (cm) along, with `points` between them."""
+
+    before: float
+    after: float
+    points: tuple[Point, ...]
+
+
+def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: float) -> CornerCut:
+    """Return how two lines meet at their clean corner.
 
     Both are prolonged straight by up to `limit` cm; they are cut where the prolonged lines cross nearest to the
     corner. Lines that do not cross within the limit are joined square, so that no spike arises.
     """
+    one, other = _line(before), _line(after)
     end, start = before[-1], after[0]
+    if distance(end, start) <= SHORTEST_CHORD:
+        return CornerCut(one.length, 0.0, ())
     leaving, arriving = unit(subtract(end, before[-2])), unit(subtract(start, after[1]))
     met = meeting(end, leaving, start, arriving)
     if met is not None and min(met) >= 0 and max(met) <= limit:
-        return [*before, add(end, scale(leaving, met[0])), *after]
+        return CornerCut(one.length, 0.0, (add(end, scale(leaving, met[0])),))
     # An inner corner, or lines that pass each other: cut where the prolonged lines cross.
     ahead, behind = add(end, scale(leaving, limit)), add(start, scale(arriving, limit))
     crossed = _line([*before, ahead]).intersection(_line([behind, *after]))
     spots = [(float(x), float(y)) for part in getattr(crossed, "geoms", [crossed]) for x, y in part.coords]
     if not spots:
-        return [*before, *after]
+        return CornerCut(one.length, 0.0, ())
     cut = min(spots, key=lambda spot: distance(spot, end) + distance(spot, start))
-    return [*_trimmed(before, cut), cut, *reversed(_trimmed(list(reversed(after)), cut))]
+    return CornerCut(one.project(ShapelyPoint(cut)), other.project(ShapelyPoint(cut)), (cut,))
 
 
-def _trimmed(line: Sequence[Point], cut: Point) -> list[Point]:
-    """Return the points of `line` before the place nearest to `cut`."""
-    along = _line(line).project(ShapelyPoint(cut))
-    kept: list[Point] = [line[0]]
-    gone = 0.0
-    for a, b in pairwise(line):
-        gone += distance(a, b)
-        if gone >= along - SHORTEST_CHORD:
-            break
-        kept.append(b)
-    return kept
+def stretch(points: Sequence[Point], start: float, end: float) -> list[Point]:
+    """Return the part of a polyline between two distances (cm) along it."""
+    part = shapely.ops.substring(_line(points), start, end)
+    return [(float(x), float(y)) for x, y in part.coords]
 
 
 def farthest_apart(a: Sequence[Sequence[Point]], b: Sequence[Sequence[Point]]) -> float:

@@ -172,6 +172,7 @@ def test_killed_in_the_middle_of_writes_it_has_every_deed_that_was_answered(tmp_
             # The first draft loads the solvers; the killer is let loose after it.
             now = [call(port, "GET", f"/api/jobs/{job['id']}", None) for job in jobs]
             jobs = [saved(port, job, round(3 + n % 10 / 10, 1)) for job in now]
+            answered += [("job", job["id"], job["version"]) for job in jobs]
             with ThreadPoolExecutor(4) as hands:
                 writing = [hands.submit(written, port, jobs, hand, answered) for hand in range(4)]
                 while len(answered) < 10 * (n + 1):

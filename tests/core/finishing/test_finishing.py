@@ -1,5 +1,9 @@
 """Pieces made ready for paper, against shapely's buffers."""
 
+from itertools import pairwise
+from math import cos, dist, sin, tau
+from random import Random
+
 import pytest
 from shapely import LineString, Polygon
 from shapely import Point as ShapelyPoint
@@ -8,7 +12,7 @@ from izett.catalogue import catalogue
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.dart_caps import cap_peak
-from izett.finishing.sheet import sheet_pieces
+from izett.finishing.sheet import _cutting_line, sheet_pieces
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 from izett.pattern.facts import Role
@@ -131,3 +135,34 @@ def test_labels_say_all_that_a_heap_of_pieces_needs(pattern):
     assert "cut 1 on the fold" in front.label
     assert "cut 2, mirrored" in back.label
     assert "seam allowance INCLUDED" in front.label
+
+
+#: cm. No side of a piece is cut shorter.
+LEAST_SIDE = 1.0
+
+
+def _polygon(random):
+    """A polygon without inner corners, with an allowance of its own at each side, some of them none."""
+    turns = sorted(random.uniform(0, tau) for _ in range(random.choice((3, 4, 5, 6))))
+    size = random.uniform(8, 40)
+    narrow = random.uniform(0.3, 1)
+    corners = [(narrow * size * cos(turn), size * sin(turn)) for turn in turns]
+    return [(side, random.choice((0.0, 0.0, 1.0, 1.5, 2.5, 4.0))) for side in pairwise([*corners, corners[0]])]
+
+
+def test_whatever_the_allowances_of_its_sides_a_polygons_cutting_line_holds_it():
+    """Gussets, godets, yokes: against shapely, corners of all angles, sides shorter than what is added to them."""
+    random, tried, short = Random(2026), 0, 0
+    for _ in range(1500):
+        sides = _polygon(random)
+        sewing = Polygon([side[0] for side, _ in sides])
+        lengths = [dist(*side) for side, _ in sides]
+        if min(lengths) < LEAST_SIDE:
+            continue
+        tried += 1
+        short += any(long < width for long, (_, width) in zip(lengths, sides, strict=True))
+        cutting = Polygon(_cutting_line(sides))
+        assert cutting.is_valid, sides
+        assert cutting.buffer(1e-6).covers(sewing), sides
+    assert tried >= 1000
+    assert short >= 50

@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely import LineString, Polygon
+from shapely import LineString
 
 from izett.geometry.blend import refitted, towards_meeting, with_handles
 from izett.geometry.curve import Curve, joined
@@ -54,22 +54,20 @@ def test_corners_of_different_allowances_meet_cleanly():
     """A square cut with 1 and 3 cm: the corner lies 3 to the right and 1 below, as on paper."""
     foot = parallel([(0.0, 0.0), (10.0, 0.0)], 1.0)
     side = parallel([(10.0, 0.0), (10.0, 10.0)], 3.0)
-    line = corner_between(foot, side, limit=8)
-    assert any(distance(p, (13.0, -1.0)) < 1e-9 for p in line)
+    corner = corner_between(foot, side, limit=8)
+    assert corner.points == (pytest.approx((13.0, -1.0)),)
+    assert (corner.before, corner.after) == (10.0, 0.0)
 
 
-def test_an_equal_allowance_all_round_is_shapelys_buffer():
-    sides = [parallel([SQUARE[i], SQUARE[(i + 1) % 4]], 1.5) for i in range(4)]
-    ring = sides[0]
-    for side in sides[1:]:
-        ring = corner_between(ring, side, limit=8)
-    corner = corner_between(ring[2:], ring[:2], limit=8)
-    assert Polygon(corner).symmetric_difference(Polygon(SQUARE).buffer(1.5, join_style="mitre")).area < 1e-6
+def test_lines_that_pass_each_other_are_cut_where_they_cross():
+    corner = corner_between([(0.0, 0.0), (10.0, 0.0)], [(8.0, -2.0), (8.0, 10.0)], limit=1)
+    assert corner.points == ((8.0, 0.0),)
+    assert (corner.before, corner.after) == (8.0, 2.0)
 
 
 def test_a_spike_longer_than_the_limit_is_cut_square():
-    long = corner_between([(0.0, 0.0), (10.0, 0.0)], [(10.0, 0.2), (0.0, 0.5)], limit=2)
-    assert max(p[0] for p in long) <= 12
+    corner = corner_between([(0.0, 0.0), (10.0, 0.0)], [(10.0, 0.2), (0.0, 0.5)], limit=2)
+    assert (corner.before, corner.after, corner.points) == (10.0, 0.0, ())
 
 
 def test_points_that_coincide_count_once():
