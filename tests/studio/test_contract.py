@@ -7,7 +7,7 @@ import pytest
 from tests.contract import tried, tried_in_a_row
 
 #: Cases of each operation; the sweep asks for more.
-EACH = int(os.environ.get("IZETT_CASES", "6"))
+EACH = int(os.environ.get("IZETT_CASES", "4"))
 
 
 @pytest.mark.django_db(transaction=True)
