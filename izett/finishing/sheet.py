@@ -12,7 +12,7 @@ from itertools import pairwise
 from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.outline import LEAST_CORNERS, corner_between, parallel, stretch, without_repeats
+from izett.geometry.outline import LEAST_CORNERS, corner_between, crossing, parallel, stretch, united, without_repeats
 from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, unit
 from izett.pattern.document import Intent, Pattern
 from izett.pattern.facts import Role
@@ -184,10 +184,18 @@ def _cutting_line(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]
                 for line, start, corner in zip(beside, starts, corners, strict=True)
                 for spot in (*stretch(line, start, corner.before), *corner.points)
             ]
-            return without_repeats([*spots, spots[0]])[:-1]
+            ring = without_repeats([*spots, spots[0]])[:-1]
+            return ring if crossing(ring) is None else _around(lines)
         # A line shorter than what its corners take of it goes: its neighbours meet.
         del beside[left.index(min(left))]
-    return [point for points, _ in lines for point in points[:-1]]
+    return _around(lines)
+
+
+def _around(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
+    """Return the line around a piece and the allowance beside each of its lines, where its corners leave no cleaner one."""
+    sewing = [point for points, _ in lines for point in points[:-1]]
+    strips = [[*points, *reversed(parallel(points, width))] for points, width in lines if width > 0]
+    return united([sewing, *strips])
 
 
 def _parted(line: Sequence[Point]) -> list[list[Point]]:

@@ -142,11 +142,10 @@ LEAST_SIDE = 1.0
 
 
 def _polygon(random):
-    """A polygon without inner corners, with an allowance of its own at each side, some of them none."""
+    """A polygon with inner and outer corners, with an allowance of its own at each side, some of them none."""
     turns = sorted(random.uniform(0, tau) for _ in range(random.choice((3, 4, 5, 6))))
     size = random.uniform(8, 40)
-    narrow = random.uniform(0.3, 1)
-    corners = [(narrow * size * cos(turn), size * sin(turn)) for turn in turns]
+    corners = [(size * random.uniform(0.7, 1) * cos(turn), size * sin(turn)) for turn in turns]
     return [(side, random.choice((0.0, 0.0, 1.0, 1.5, 2.5, 4.0))) for side in pairwise([*corners, corners[0]])]
 
 
@@ -157,7 +156,7 @@ def test_whatever_the_allowances_of_its_sides_a_polygons_cutting_line_holds_it()
         sides = _polygon(random)
         sewing = Polygon([side[0] for side, _ in sides])
         lengths = [dist(*side) for side, _ in sides]
-        if min(lengths) < LEAST_SIDE:
+        if not sewing.is_valid or not sewing.exterior.is_ccw or min(lengths) < LEAST_SIDE:
             continue
         tried += 1
         short += any(long < width for long, (_, width) in zip(lengths, sides, strict=True))
