@@ -6,6 +6,7 @@ from uuid import UUID
 from django.db.models import Prefetch, QuerySet
 from django.utils import timezone
 from pydantic import BaseModel, ValidationError
+from pydantic_core import to_json
 
 import izett
 from izett.files.pattern_doc import PatternDoc
@@ -45,6 +46,11 @@ def everything() -> dict[str, Any]:
             for chart in SizeChart.objects.all()
         ],
     }
+
+
+def as_text(document: dict[str, Any]) -> str:
+    """Return a document as the text of its file, a line each entry: quickly, since all of a studio is long."""
+    return to_json(document, indent=1, inf_nan_mode="constants").decode()
 
 
 #: Wearers whose work is read at once: one by one, every job would be asked for by itself.

@@ -1,6 +1,5 @@
 """The bench and the jobs: open, revise, undo, redo, delete, carry out and in."""
 
-import json
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -13,7 +12,7 @@ from studio.actions.open_job import open_job
 from studio.actions.revise import revise
 from studio.bench import tickets
 from studio.carrying.back import import_job
-from studio.carrying.out import job_document
+from studio.carrying.out import as_text, job_document
 from studio.downloads import attachment, filename, files
 from studio.lanes import SAVE, in_turn
 from studio.limits import LARGEST_FILE
@@ -91,5 +90,5 @@ def remove_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
 def carry_out(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Return the whole job as an izett-job file; one that cannot be read any more as it is stored."""
     document = job_document(job_id)
-    content = json.dumps(document, indent=1, ensure_ascii=False)
+    content = as_text(document)
     return attachment(content, "application/json", f"{filename(document['garment'])}.izett-job.json")

@@ -1,14 +1,12 @@
 """Keeping the work: backups, and everything as open JSON."""
 
-import json
-
 from django.conf import settings
 from django.core.management.base import CommandError
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router, Status
 
-from studio.carrying.out import everything
+from studio.carrying.out import as_text, everything
 from studio.downloads import attachment, files
 from studio.lanes import printing
 from studio.models import Backup
@@ -41,5 +39,5 @@ def back_up(request: HttpRequest) -> Status[BackupOut]:
 def all_of_it(request: HttpRequest) -> HttpResponse:
     """Return everything as one open JSON file."""
     with printing():
-        content = json.dumps(everything(), indent=1, ensure_ascii=False)
+        content = as_text(everything())
     return attachment(content, "application/json", f"izett-{timezone.localdate()}.izett-studio.json")

@@ -1,12 +1,11 @@
 """`manage.py export`: everything as open JSON in one file."""
 
-import json
 from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from studio.carrying.out import everything
+from studio.carrying.out import as_text, everything
 from studio.storage.guard import FILE, refuse_newer_work
 
 
@@ -25,7 +24,7 @@ class Command(BaseCommand):
         file: Path = options["file"]
         try:
             file.touch(mode=FILE)
-            file.write_text(json.dumps(everything(), indent=1, ensure_ascii=False), encoding="utf-8")
+            file.write_text(as_text(everything()), encoding="utf-8")
         except OSError as error:
             raise CommandError(f"{file} could not be written: {error.strerror}.") from error
         self.stdout.write(f"Everything written: {file}")
