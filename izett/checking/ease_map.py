@@ -38,6 +38,7 @@ class Place:
         half: the limb that is meant, where left and right differ.
         view: the side of the figure that it is shown on: both, front or back.
         pattern, body: cm, all around, or straight across for a local width.
+        fullness: what of the pattern is gathers, pleats or flare, cm: told apart from the ease.
         wanted: the ease wanted, cm.
         state: tight, close, as meant, loose.
     """
@@ -50,11 +51,12 @@ class Place:
     wanted: float
     state: str
     half: Half = Half.BOTH
+    fullness: float = 0.0
 
     @property
     def ease(self) -> float:
-        """Pattern less body, cm."""
-        return self.pattern - self.body
+        """Pattern less body and less its fullness, cm."""
+        return self.pattern - self.fullness - self.body
 
 
 LEVELS: tuple[tuple[str, str, str], ...] = (
@@ -81,16 +83,17 @@ def ease_map(pattern: Readable, body: Mapping[str, float]) -> list[Place]:
             girth = on_half(body, symbol, half)
             around = _around(pattern, body, key, half) if girth is not None else 0.0
             if girth is not None and around > 0:
-                place = _place(key, label, "both", around, girth, _wanted(pattern, key, half))
+                full = pattern.fullness(key)
+                place = _place(key, label, "both", around, girth, _wanted(pattern, key, half), full)
                 found.append(place if half is Half.BOTH else replace(place, label=f"{label}, {half.value}", half=half))
     found += list(_local(pattern, body))
     return found
 
 
-def _place(key: str, label: str, view: str, across: float, body: float, wanted: float) -> Place:
-    off = across - body - wanted
+def _place(key: str, label: str, view: str, across: float, body: float, wanted: float, fullness: float = 0.0) -> Place:
+    off = across - fullness - body - wanted
     state = "tight" if off < -FAR / 2 else "close" if off < -AS_MEANT else "loose" if off > FAR else "as meant"
-    return Place(key, label, view, across, body, wanted, state)
+    return Place(key, label, view, across, body, wanted, state, fullness=fullness)
 
 
 def _wanted(pattern: Readable, key: str, half: Half = Half.BOTH) -> float:

@@ -87,12 +87,13 @@ class SpanDoc(_Document):
 
 
 class IntentDoc(_Document):
-    """Fit, cloth, the ease meant at each level (cm, total around), and the spans along which some are measured."""
+    """Fit, cloth, ease meant and fullness at each level (cm, total around), and spans along which some are measured."""
 
     fit: str = "fitted"
     cloth: ClothDoc = ClothDoc()
     ease: dict[str, Number] = {}
     along: dict[str, list[SpanDoc]] = {}
+    fullness: dict[str, Number] = {}
 
 
 class NotchDoc(SpanDoc):

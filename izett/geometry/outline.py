@@ -58,9 +58,10 @@ def runs_inside(points: Sequence[Point], line: Sequence[Point], *, clear: float)
     return inside and float(shapely.distance(shapely.boundary(paper), middle)) >= clear
 
 
-def runs_within(points: Sequence[Point], line: Sequence[Point]) -> list[list[Point]]:
-    """Return the parts of a polyline that lie inside a closed outline, in order along it."""
-    inside = shapely.intersection(Polygon(np.asarray(points)).buffer(0), _line(line))
+def runs_within(paper: Sequence[Point] | Polygon, line: Sequence[Point]) -> list[list[Point]]:
+    """Return the parts of a polyline that lie inside a closed outline, or a region, in order along it."""
+    whole = paper if isinstance(paper, shapely.Geometry) else Polygon(np.asarray(paper)).buffer(0)
+    inside = shapely.intersection(whole, _line(line))
     merged = shapely.line_merge(inside)
     return [
         [(float(x), float(y)) for x, y in part.coords]

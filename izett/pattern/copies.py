@@ -17,7 +17,7 @@ def moved(piece: Piece, motion: Motion) -> Piece:
         darts=tuple(replace(dart, pivot=motion(dart.pivot)) for dart in piece.darts),
         diamonds=tuple(moved_diamond(diamond, motion) for diamond in piece.diamonds),
         marks=MappingProxyType({key: motion(point) for key, point in piece.marks.items()}),
-        lines=tuple(replace(line, points=tuple(motion(p) for p in line.points)) for line in piece.lines),
+        lines=tuple(line.moved(motion) for line in piece.lines),
         grain=(motion(piece.grain[0]), motion(piece.grain[1])),
     )
 
@@ -42,7 +42,7 @@ def flipped(piece: Piece, axis: tuple[Point, Point]) -> Piece:
             for d in piece.diamonds
         ),
         marks=MappingProxyType({key: over(point) for key, point in piece.marks.items()}),
-        lines=tuple(replace(line, points=tuple(over(p) for p in reversed(line.points))) for line in piece.lines),
+        lines=tuple(line.reversed.moved(over) for line in piece.lines),
         grain=(over(piece.grain[0]), over(piece.grain[1])),
     )
 

@@ -68,6 +68,7 @@ class Intent:
         fit, cloth: in words; `stretch` of the cloth in %.
         ease: what is wanted at each level (total around, cm; negative where the cloth is stretched on the body).
         along: levels that are measured along edges: the spans of the half body. Others have level lines.
+        fullness: what of the width at a level is gathers, pleats or flare, total around, cm: no ease, and none is wanted.
     """
 
     fit: str = "fitted"
@@ -75,6 +76,12 @@ class Intent:
     ease: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     stretch: float = 0.0
     along: Mapping[str, tuple[Span, ...]] = field(default_factory=lambda: MappingProxyType({}))
+    fullness: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+
+    def with_fullness(self, added: Mapping[str, float]) -> "Intent":
+        """Return the intent with fullness added at some levels; what is taken away is never more than was there."""
+        moved = {level: max(self.fullness.get(level, 0.0) + by, 0.0) for level, by in added.items()}
+        return replace(self, fullness=MappingProxyType({**self.fullness, **moved}))
 
     def with_ease(self, added: Mapping[str, float]) -> "Intent":
         """Return the intent with ease added at some levels."""
@@ -260,6 +267,10 @@ class Pattern:
     def ease(self, level: str) -> float | None:
         """Return the ease that is meant at a level, cm total around, or None."""
         return self.intent.ease.get(level)
+
+    def fullness(self, level: str) -> float:
+        """Return what of the width at a level is gathers, pleats or flare, cm total around."""
+        return self.intent.fullness.get(level, 0.0)
 
     def along(self, level: str) -> tuple[Span, ...] | None:
         """Return the spans that a level is measured along; None where it has lines, or is not there."""

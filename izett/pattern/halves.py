@@ -160,7 +160,8 @@ def _laid_together(left: Pattern, right: Pattern) -> Pattern:
     seams = _sorted_out(left.seams, right.seams, lambda seam: _seam(seam, rename))
     intent = replace(
         left.intent,
-        ease=MappingProxyType(_eases(left, right)),
+        ease=MappingProxyType(_over_both(left.intent.ease, right.intent.ease)),
+        fullness=MappingProxyType(_over_both(left.intent.fullness, right.intent.fullness)),
         along={
             level: tuple(dict.fromkeys((*left.intent.along.get(level, ()), *(_span(s, rename) for s in spans))))
             for level, spans in {**left.intent.along, **right.intent.along}.items()
@@ -199,13 +200,13 @@ def _doubled(piece: Piece, pattern: Pattern, like: Pattern) -> Iterable[Piece]:
     return (piece,)
 
 
-def _eases(left: Pattern, right: Pattern) -> dict[str, float]:
-    """Return the ease meant at each level: around the body half of each half's; around a limb each its own."""
+def _over_both(left: Mapping[str, float], right: Mapping[str, float]) -> dict[str, float]:
+    """Return what is meant at each level over both halves: around the body half of each half's, around a limb its own."""
     found: dict[str, float] = {}
-    for level, ease in left.intent.ease.items():
-        other = right.intent.ease.get(level, ease)
-        found[level] = ease if level in ONE_OF_TWO else (ease + other) / 2
-        if level in ONE_OF_TWO and other != ease:
+    for level in dict.fromkeys((*left, *right)):
+        mine, other = left.get(level, 0.0), right.get(level, left.get(level, 0.0))
+        found[level] = mine if level in ONE_OF_TWO else (mine + other) / 2
+        if level in ONE_OF_TWO and other != mine:
             found[of_right(level)] = other
     return found
 

@@ -211,11 +211,9 @@ def _lines_within(line: LevelLine, paper: shapely.Polygon, across: list[Point]) 
         if float(shapely.distance(cutting, shapely.points(b))) < SAME_POINT:
             parts.append([b])
     return [
-        replace(line, points=tuple(part))
-        for part in parts
-        if len(part) > 1
-        and sum(distance(a, b) for a, b in pairwise(part)) > LEAST_PART
-        and contains(paper, _middle(part))
+        part
+        for part in (replace(line, points=tuple(points)) for points in parts)
+        if len(part.points) > 1 and part.length > LEAST_PART and contains(paper, _middle(part.points))
     ]
 
 

@@ -8,7 +8,7 @@ drafted edge that an edge comes from; it never changes. *Role*: what class of ed
 Nothing here is ever changed: a step makes new pieces, and an untouched piece stays the same object.
 """
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
@@ -111,10 +111,22 @@ class Intake:
 
 @dataclass(frozen=True, slots=True)
 class LevelLine:
-    """A line at a body level (`bust`), carried along by rigid moves; a level may be in several parts."""
+    """A line at a body level (`bust`), carried along by rigid moves; a level may be in several parts.
+
+    Its ends lie on the outline, or on a dart's leg where it goes on beyond the dart.
+    """
 
     level: str
     points: tuple[Point, ...]
+
+    def moved(self, move: Callable[[Point], Point]) -> "LevelLine":
+        """Return the line with every point moved."""
+        return LevelLine(self.level, tuple(move(point) for point in self.points))
+
+    @property
+    def reversed(self) -> "LevelLine":
+        """The same line walked the other way."""
+        return LevelLine(self.level, self.points[::-1])
 
     @property
     def length(self) -> float:

@@ -36,7 +36,7 @@ class Changes:
         seams: seams replaced, by name; None where one is gone.
         sewn: seams that are new.
         links: corners linked, or no longer linked (None).
-        ease: what the ease of a level is moved by, cm total around.
+        ease, fullness: what the ease and the fullness of a level are moved by, cm total around.
         along: the spans that levels are measured along now; None where a level has none any more.
         openings, accepted, machine, allowances: as they are now, where they changed.
     """
@@ -47,6 +47,7 @@ class Changes:
     sewn: tuple[Seam, ...] = ()
     links: Mapping[str, str | None] = field(default_factory=dict)
     ease: Mapping[str, float] = field(default_factory=dict)
+    fullness: Mapping[str, float] = field(default_factory=dict)
     along: Mapping[str, tuple[Span, ...] | None] = field(default_factory=dict)
     openings: tuple[Opening, ...] | None = None
     accepted: tuple[Accepted, ...] | None = None
@@ -59,6 +60,7 @@ class Changes:
         seams = (*(s for seam in pattern.seams if (s := self.seams.get(seam.name, seam)) is not None), *self.sewn)
         links, along = {**pattern.links, **self.links}, {**pattern.intent.along, **self.along}
         intent = pattern.intent.with_ease(self.ease) if self.ease else pattern.intent
+        intent = intent.with_fullness(self.fullness) if self.fullness else intent
         if self.along:
             intent = replace(intent, along={k: spans for k, spans in along.items() if spans is not None})
         return replace(
@@ -280,6 +282,7 @@ class Working:
         """What the garment is meant to be, the ease with what the step moved it by."""
         found: Intent = self._ask("intent")
         found = found.with_ease(self.changes.ease) if self.changes.ease else found
+        found = found.with_fullness(self.changes.fullness) if self.changes.fullness else found
         if not self.changes.along:
             return found
         along = {**found.along, **self.changes.along}
@@ -292,6 +295,11 @@ class Working:
         if level not in self.changes.ease:
             return found
         return (PLACES.get(level, 0.0) if found is None else found) + more
+
+    def fullness(self, level: str) -> float:
+        """Return what of the width at a level is gathers, pleats or flare, cm total around."""
+        found: float = self._ask("fullness", level)
+        return max(found + self.changes.fullness.get(level, 0.0), 0.0)
 
     def along(self, level: str) -> tuple[Span, ...] | None:
         """Return the spans that a level is measured along, or None."""
@@ -399,6 +407,11 @@ class Working:
         """Return the garment with the ease that is meant moved at some levels, cm total around."""
         now = self.changes.ease
         return self._with(ease={**now, **{level: now.get(level, 0.0) + by for level, by in added.items()}})
+
+    def with_fullness(self, added: Mapping[str, float]) -> "Working":
+        """Return the garment with the fullness at some levels moved, cm total around."""
+        now = self.changes.fullness
+        return self._with(fullness={**now, **{level: now.get(level, 0.0) + by for level, by in added.items()}})
 
     def with_along(self, along: Mapping[str, tuple[Span, ...] | None]) -> "Working":
         """Return the garment with levels measured along other spans."""

@@ -7,12 +7,14 @@ from izett.errors import IzettError, place_of
 from izett.geometry.point import Undrawable
 from izett.pattern.document import Pattern
 from izett.pattern.facts import SeamKind
+from izett.pattern.levels import settled_since
 from izett.pattern.piece import closed
 from izett.pattern.working import Changes, Working
+from izett.pattern.worn import moved_levels
 from izett.recipe.memory import HALVES
 from izett.recipe.refusals import broke, undrawable, unsound
 from izett.styling.kept import Lost, lost
-from izett.styling.operation import Context, Operation, Sum
+from izett.styling.operation import Context, Operation, Sum, Width, nothing_meant
 from izett.styling.references import Params
 
 
@@ -47,7 +49,9 @@ def acted(operation: Operation, params: Params, context: Context) -> Worked:
     """Work a step on one half; whatever goes wrong with it is its failure, and loses nothing else."""
     try:
         outcome = operation.apply(params, context)
-        outcome = replace(outcome, garment=_closed(context.garment, outcome.garment))
+        outcome = replace(
+            outcome, garment=_told_apart(operation, params, context.garment, _closed(context.garment, outcome.garment))
+        )
         failure = unsound(context.garment, outcome)
         off = lost(operation.keeps, context.garment, outcome.garment)
     except IzettError as error:
@@ -72,3 +76,20 @@ def _closed(before: Working, after: Working) -> Working:
         if any(edge is not was for edge, was in zip(ring, piece.edges, strict=True)):
             after = after.with_pieces(replace(piece, edges=ring))
     return after
+
+
+def _told_apart(operation: Operation, params: Params, before: Working, after: Working) -> Working:
+    """Return the garment with its levels read again, and what moved there counted as what it was meant to be."""
+    after = settled_since(before, after)
+    if operation.width is nothing_meant:
+        return after
+    ease: dict[str, float] = {}
+    fullness: dict[str, float] = {}
+    for level, by in moved_levels(before, after).items():
+        match operation.width(params, level):
+            case Width.EASE:
+                ease[level] = by
+            case Width.FULLNESS:
+                fullness[level] = by
+    after = after.with_ease(ease) if ease else after
+    return after.with_fullness(fullness) if fullness else after

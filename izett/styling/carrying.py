@@ -7,8 +7,11 @@ from itertools import pairwise
 from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, between, distance, meeting, subtract
-from izett.geometry.tolerance import PARALLEL, SAME_POINT
+from izett.geometry.tolerance import PARALLEL
 from izett.pattern.piece import Edge, LevelLine
+
+#: cm. Parts that end so near to each other meet: on the legs of a dart that was closed.
+SAME_PLACE = 1e-3
 
 
 def region_of(pivot: Point, edges: Iterable[Edge]) -> list[Point]:
@@ -17,9 +20,24 @@ def region_of(pivot: Point, edges: Iterable[Edge]) -> list[Point]:
 
 
 def carried(
-    line: LevelLine, slashes: tuple[tuple[Point, Point], ...], region: list[Point], motion: Motion
-) -> list[LevelLine]:
-    """Return a level line parted where the slashes cross it, each part carried by the paper that it is drawn on."""
+    lines: Iterable[LevelLine], slashes: tuple[tuple[Point, Point], ...], region: list[Point], motion: Motion
+) -> tuple[LevelLine, ...]:
+    """Return level lines parted where the slashes cross them, each part carried by the paper that it is drawn on.
+
+    Parts of a level that meet on the moved paper are one again.
+    """
+    found: list[LevelLine] = []
+    for line in lines:
+        for part in _parted(line, slashes):
+            moves = contains(region, between(part[0], part[1], 0.5))
+            now = replace(line, points=tuple(motion(p) if moves else p for p in part))
+            if found and found[-1].level == now.level and distance(found[-1].points[-1], now.points[0]) <= SAME_PLACE:
+                now = replace(now, points=(*found.pop().points, *now.points[1:]))
+            found.append(now)
+    return tuple(found)
+
+
+def _parted(line: LevelLine, slashes: tuple[tuple[Point, Point], ...]) -> list[list[Point]]:
     parts: list[list[Point]] = [[line.points[0]]]
     for a, b in pairwise(line.points):
         for cut in _crossings(a, b, slashes):
@@ -28,16 +46,8 @@ def carried(
             parts.append([spot])
         if parts[-1][-1] != b:
             parts[-1].append(b)
-    carried: list[LevelLine] = []
-    for part in parts:
-        if len(part) < 2:
-            continue  # a slash that ends on the line's own end parts nothing off
-        moves = contains(region, between(part[0], part[1], 0.5))
-        points = tuple(motion(p) if moves else p for p in part)
-        if carried and distance(carried[-1].points[-1], points[0]) <= SAME_POINT:
-            points = (*carried.pop().points, *points[1:])
-        carried.append(replace(line, points=points))
-    return carried
+    # A slash that ends on the line's own end parts nothing off.
+    return [part for part in parts if len(part) > 1]
 
 
 def _crossings(a: Point, b: Point, slashes: tuple[tuple[Point, Point], ...]) -> list[float]:

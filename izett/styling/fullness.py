@@ -11,7 +11,6 @@ from izett.errors import ReferenceLost
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.working import Working
-from izett.pattern.worn import moved_levels
 from izett.styling.operation import Sum
 
 #: A full style sewn under this ratio looks like a plain one; over the other it does not fit into its band.
@@ -23,7 +22,7 @@ LEAST = 0.02
 
 
 def meant(before: Working, after: Working, *, lies: str = "", only: str = "") -> tuple[Working, tuple[Sum, ...]]:
-    """Return the garment with the ease of seams and levels moved by what a step changed, and the sums that say so.
+    """Return the garment with the ease of seams moved by what a step changed, and the sums that say so.
 
     Args:
         before, after: two states of the same work.
@@ -50,7 +49,7 @@ def meant(before: Working, after: Working, *, lies: str = "", only: str = "") ->
             sums.append(ratio_of(longer, shorter))
             ease = (seam.ease[0] + change, seam.ease[1] + change)
             meant_so = meant_so.with_seam(replace(seam, ease=ease, lies=lies or seam.lies))
-    return with_levels(before, meant_so), tuple(sums)
+    return meant_so, tuple(sums)
 
 
 def ratio_of(edge: float, sewn_to: float) -> Sum:
@@ -61,8 +60,3 @@ def ratio_of(edge: float, sewn_to: float) -> Sum:
     if ratio > TOO_FULL_OVER:
         return Sum(f"ratio (over {TOO_FULL_OVER:g} it hardly goes into its band)", ratio, "")
     return Sum("ratio", ratio, "")
-
-
-def with_levels(before: Working, after: Working) -> Working:
-    """Return the garment with the ease meant at each level and place moved by what a step changed there."""
-    return after.with_ease(moved_levels(before, after))

@@ -5,7 +5,7 @@ A step reaches the garment only through its `Context`: what it asks is kept with
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from types import MappingProxyType
 from typing import Any, NamedTuple, TypeVar
@@ -15,6 +15,7 @@ from pydantic import Field, ValidationError
 from izett.errors import ReferenceLost, StepRefused
 from izett.pattern.document import Pattern
 from izett.pattern.facts import SeamKind
+from izett.pattern.levels import settled_since
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge, Intake, Piece, Span, darts_on
 from izett.pattern.record import OTHER, Record, RecordedBody
@@ -127,7 +128,8 @@ class Context:
                 fix=f"Choose a smaller amount. {wrong.fix}",
                 where=wrong.where,
             ) from error
-        return operation.apply(own, self.on(on, label))
+        outcome = operation.apply(own, self.on(on, label))
+        return replace(outcome, garment=settled_since(on, outcome.garment))
 
     def named(self, label: str) -> str:
         """Return the name of something that this step makes."""
@@ -299,6 +301,29 @@ class Keeps(StrEnum):
     SEAMS = "seams"
 
 
+class Width(StrEnum):
+    """What a change of the garment's width at a level is: ease wanted there from now on, fullness, or not meant at all."""
+
+    EASE = "ease"
+    FULLNESS = "fullness"
+    NOTHING = "nothing"
+
+
+def nothing_meant(_params: Params, _level: str) -> Width:
+    """Mean no level to change: where one does, the ease map and the checks tell it."""
+    return Width.NOTHING
+
+
+def as_ease(_params: Params, _level: str) -> Width:
+    """Mean every level that moves to have that ease from now on."""
+    return Width.EASE
+
+
+def as_fullness(_params: Params, _level: str) -> Width:
+    """Add fullness, which is no ease."""
+    return Width.FULLNESS
+
+
 class Group(StrEnum):
     """The families of steps, as listed."""
 
@@ -347,6 +372,7 @@ class Operation:
         blocks: the blocks that its examples act on.
         before: steps (kind, parameters) that make what its examples act on.
         keeps: what it must not change, read after it (`styling/kept.py`).
+        width: what a change of the garment's width at a level is meant to be.
         version: raised when the same parameters come to mean something else.
         upgrades: from each older version, its parameters as the next one understands them.
     """
@@ -366,6 +392,7 @@ class Operation:
     blocks: tuple[str, ...] = ("bodice",)
     before: tuple[tuple[str, dict[str, Any]], ...] = ()
     keeps: frozenset[Keeps] = frozenset()
+    width: Callable[[Any, str], Width] = nothing_meant
     version: int = 1
     upgrades: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = field(default_factory=dict)
 

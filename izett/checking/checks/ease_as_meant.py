@@ -38,7 +38,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
                 yield Finding(Verdict.NOT_APPLICABLE, (level,), 0.0, params.allowed, half=half)
                 continue
             wanted = intent.ease.get(of_right(level), meant) if half is Half.RIGHT else meant
-            off = around - girth - wanted
+            off = around - garment.pattern.fullness(level) - girth - wanted
             found = verdict(off, params.allowed, otherwise=Verdict.WARNS)
             fixes = () if found is Verdict.PASSES else tuple(_fixes(level, off))
             yield Finding(found, (level,), off, params.allowed, fixes=fixes, half=half)

@@ -8,8 +8,8 @@ from izett.drafting.bodice.frame import Frame, Half
 from izett.drafting.bodice.upper import Upper
 from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
-from izett.geometry.motion import Motion
-from izett.geometry.point import Point
+from izett.geometry.motion import STILL, Motion
+from izett.geometry.point import Point, between, subtract, turn
 from izett.pattern.facts import Region, Role, Zone
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.rules.worksheet import Worksheet
@@ -62,7 +62,7 @@ def front_half(
             ),
             darts=tuple(darts),
             marks=MappingProxyType({"apex": apex}),
-            lines=(*_front_bust_line(sums, above.frame, apex), *lines),
+            lines=(*_front_bust_line(sums, above.frame, apex, lower, darts), *lines),
             notches=(
                 Notch(
                     Span("front.underarm", "front.shoulder_tip", "front.armhole"),
@@ -141,8 +141,10 @@ def _centre_back(sums: Worksheet) -> list[Edge]:
     ]
 
 
-def _front_bust_line(sums: Worksheet, frame: Frame, apex: Point) -> tuple[LevelLine, ...]:
-    """Return the bust line, its outer part turned with the side above the dart."""
+def _front_bust_line(
+    sums: Worksheet, frame: Frame, apex: Point, lower: Sequence[Edge], darts: Sequence[Intake]
+) -> tuple[LevelLine, ...]:
+    """Return the bust line, its outer part turned with the side above the darts: parted on their legs where it meets them."""
     y = sums["bust_line_level"]
     end = (sums["front_width"], y)
     if frame.angle == 0.0:
@@ -150,9 +152,28 @@ def _front_bust_line(sums: Worksheet, frame: Frame, apex: Point) -> tuple[LevelL
     opening = Motion.turning(radians(frame.angle), about=apex)
     if y == apex[1]:
         return (LevelLine("bust", ((0.0, y), apex, opening(end))),)
-    # Off the bust point the line is in two parts: the outer one has turned with the side.
-    middle = (apex[0], y)
-    return (LevelLine("bust", ((0.0, y), middle)), LevelLine("bust", (opening(middle), opening(end))))
+    # Where no side dart is met, the outer part has turned all the same, about the bust point.
+    crossed = _on_legs(apex, y, lower, darts) or [((apex[0], y), opening((apex[0], y)))]
+    starts, ends = [(0.0, y), *(b for _, b in crossed)], [*(a for a, _ in crossed), opening(end)]
+    return tuple(LevelLine("bust", part) for part in zip(starts, ends, strict=True))
+
+
+def _on_legs(apex: Point, y: float, lower: Sequence[Edge], darts: Sequence[Intake]) -> list[tuple[Point, Point]]:
+    """Return where a level under the bust point meets the legs of the side's darts, on both legs of each, from below."""
+    corners = {name: spot for e in lower for name, spot in ((e.start, e.curve.start), (e.end, e.curve.end))}
+    found = []
+    turned = STILL
+    at_side = {edge.end for edge in lower if edge.role is Role.SIDE}
+    for dart in (dart for dart in darts if dart.mouth[0] in at_side):
+        a, b = (corners[name] for name in dart.mouth)
+        shut = turned.inverse()(a)
+        if not shut[1] < y < apex[1]:
+            continue
+        on_leg = turned(between(apex, shut, (apex[1] - y) / (apex[1] - shut[1])))
+        opens = Motion.turning(turn(subtract(a, apex), subtract(b, apex)), about=apex)
+        found.append((on_leg, opens(on_leg)))
+        turned = turned.then(opens)
+    return found
 
 
 def _back_shoulder(half: Half) -> tuple[list[Edge], list[Intake]]:

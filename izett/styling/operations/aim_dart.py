@@ -6,17 +6,18 @@ seam above it follows by what that takes. A waist dart keeps its upright axis an
 practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from math import cos, sin
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.curve import Curve
-from izett.geometry.point import Point, Vector, add, distance, scale, subtract, unit
+from izett.geometry.motion import Motion
+from izett.geometry.point import Point, Vector, add, distance, subtract
 from izett.pattern.facts import Role, SeamKind
 from izett.pattern.halves import origin
+from izett.pattern.levels import straight_across
 from izett.pattern.piece import Intake, LevelLine, Piece, dart_angle
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
@@ -28,8 +29,8 @@ from izett.wording import cm
 
 #: cm. A dart shorter than this is a pucker.
 SHORTEST_DART = 3.0
-#: cm. A level line ends on a seam if it ends within this of it.
-ON_LINE = 1e-3
+#: cm. A bust line that lies so far under the point, or further, meets the dart.
+UNDER = 1e-3
 
 
 class AimDart(Params):
@@ -50,11 +51,7 @@ def apply(params: AimDart, context: Context) -> Outcome:
     apexes = [key for key in piece.marks if origin(key).name == "apex"]
     if bust is not None and apexes:
         own = min(apexes, key=lambda key: distance(piece.marks[key], bust.pivot))
-        piece = replace(
-            piece,
-            marks={**piece.marks, own: add(piece.marks[own], shift)},
-            lines=_parted(piece.lines, darts[0].pivot, params.outwards),
-        )
+        piece = replace(piece, marks={**piece.marks, own: add(piece.marks[own], shift)})
     for name, aim in aims.items():
         dart = piece.dart(name)
         if _opens_on_waist(piece, dart):
@@ -62,6 +59,8 @@ def apply(params: AimDart, context: Context) -> Outcome:
         elif aim != dart.pivot:
             piece = _reopened(piece, dart, aim)
         piece = _set_back(piece, name, params.set_back)
+    if bust is not None and shift != (0.0, 0.0):
+        piece = _with_bust_line(piece, [piece.dart(name) for name in aims])
     sums = (("towards the side", params.outwards), ("up", params.upwards), ("further back", params.set_back))
     return Outcome(context.garment.with_pieces(piece), tuple(Sum(what, by) for what, by in sums if by))
 
@@ -70,28 +69,22 @@ def _opens_on_waist(piece: Piece, dart: Intake) -> bool:
     return any(edge.end == dart.mouth[0] and edge.role is Role.WAIST for edge in piece.edges)
 
 
-def _parted(lines: tuple[LevelLine, ...], pivot: Point, outwards: float) -> tuple[LevelLine, ...]:
-    """Return the level lines parted under the new point of the dart, their height and total length kept.
-
-    The inner part ends, and the outer part begins, where the new slash will cross them.
-    """
-    parted: list[LevelLine] = []
-    for line in lines:
-        if pivot in line.points[1:-1]:
-            at = line.points.index(pivot)
-            parted += [replace(line, points=line.points[: at + 1]), replace(line, points=line.points[at:])]
-        else:
-            parted.append(line)
-    if len(parted) < 2:
-        return lines
-    inner, outer = parted[0], parted[1]
-    along_inner = unit(subtract(inner.points[-1], inner.points[-2]))
-    along_outer = unit(subtract(outer.points[1], outer.points[0]))
-    return (
-        replace(inner, points=(*inner.points[:-1], add(inner.points[-1], scale(along_inner, outwards)))),
-        replace(outer, points=(add(outer.points[0], scale(along_outer, outwards)), *outer.points[1:])),
-        *parted[2:],
-    )
+def _with_bust_line(piece: Piece, darts: Sequence[Intake]) -> Piece:
+    """Return the piece with its bust line drawn anew across the darts as they lie now."""
+    parts = [line.points for line in piece.lines if line.level == "bust"]
+    if not parts or piece.is_whole:
+        return piece
+    start, way, pivot = parts[0][0], subtract(parts[0][1], parts[0][0]), darts[0].pivot
+    if start[1] < pivot[1] - UNDER or any(_opens_on_waist(piece, dart) for dart in darts):
+        anew = straight_across(piece, start, way)
+    else:
+        # Over the point no dart is met: what lies beyond it has turned with the side all the same.
+        over = (pivot[0], start[1])
+        turned = Motion.turning(sum(dart_angle(piece, dart) for dart in darts), about=pivot)
+        rest = straight_across(piece, turned(over), turned.direction(way))
+        anew = [(start, over), *rest] if rest else []
+    others = (line for line in piece.lines if line.level != "bust")
+    return replace(piece, lines=(*(LevelLine("bust", part) for part in anew), *others)) if anew else piece
 
 
 def _slid(piece: Piece, dart: Intake, shift: Vector) -> Piece:
@@ -116,9 +109,7 @@ def _reopened(piece: Piece, dart: Intake, aim: Point) -> Piece:
         else d
         for d in piece.darts
     ]
-    sliding = [e.curve for e in piece.edges if e.start in following and e.end in following and not e.is_leg]
-    lines = [_slid_line(line, slide) if _ends_on(line, sliding) else line for line in piece.lines]
-    return redrawn(piece, moves=moves, darts=darts, lines=lines)
+    return redrawn(piece, moves=moves, darts=darts)
 
 
 def _until_corner(piece: Piece, start: str) -> list[str]:
@@ -136,18 +127,6 @@ def _until_corner(piece: Piece, start: str) -> list[str]:
             found.append(edge.start)
         found.append(edge.end)
     return found
-
-
-def _ends_on(line: LevelLine, curves: list[Curve]) -> bool:
-    end = line.points[-1]
-    return any(
-        abs(distance(curve.start, end) + distance(end, curve.end) - distance(curve.start, curve.end)) < ON_LINE
-        for curve in curves
-    )
-
-
-def _slid_line(line: LevelLine, slide: Vector) -> LevelLine:
-    return replace(line, points=tuple(add(point, slide) for point in line.points))
 
 
 def _set_back(piece: Piece, name: str, more: float) -> Piece:

@@ -17,8 +17,7 @@ from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
-from izett.styling.fullness import with_levels
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -52,7 +51,7 @@ def apply(params: ChangeArmhole, context: Context) -> Outcome:
     if not pieces:
         raise StepRefused("The pattern has no armhole.", fix="Add a bodice or a top.", where=("armhole",))
     pattern = context.garment.with_pieces(*pieces)
-    return Outcome(with_levels(context.garment, pattern), tuple(sums))
+    return Outcome(pattern, tuple(sums))
 
 
 def _underarm(piece: Piece) -> tuple[Edge, str, bool] | None:
@@ -141,6 +140,7 @@ OPERATION = Operation(
     params=ChangeArmhole,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(SeamKind.CAP,),
     group=Group.NECK,

@@ -9,8 +9,8 @@ from collections.abc import Iterator, Mapping
 
 from izett.pattern.facts import SeamKind
 from izett.pattern.working import Readable, Working
-from izett.pattern.worn import width
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.pattern.worn import moved_levels, width
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -52,9 +52,10 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
         sink = min(max(params.bust * SINKS, LEAST_SINK), MOST_SINK)
         pattern = context.work("change_armhole", {"lower": sink}, on=pattern).garment
         told.append(Sum("armhole lower", sink))
+    moved = moved_levels(context.garment, pattern)
     for level in ("bust", "waist", "hip"):
-        if (now := pattern.ease(level)) is not None:
-            told.append(Sum(f"ease at the {level} now", now))
+        if (was := context.garment.ease(level)) is not None:
+            told.append(Sum(f"ease at the {level} now", was + moved.get(level, 0.0)))
     return Outcome(pattern, tuple(told), asks=(SeamKind.CAP,) if params.bust else ())
 
 
@@ -100,6 +101,7 @@ OPERATION = Operation(
     params=ChangeEase,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(SeamKind.WAIST,),
     group=Group.SIZE,

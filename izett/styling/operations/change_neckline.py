@@ -25,8 +25,7 @@ from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import on_body
-from izett.styling.fullness import with_levels
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import signed
@@ -97,7 +96,7 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
             )
     if not sums:
         raise StepRefused("The pattern has no neckline.", fix="Add a bodice or a top.", where=("neck",))
-    return Outcome(with_levels(context.garment, pattern).with_accepted(tuple(accepted)), tuple(sums))
+    return Outcome(pattern.with_accepted(tuple(accepted)), tuple(sums))
 
 
 def _drawn(
@@ -224,6 +223,7 @@ OPERATION = Operation(
     params=ChangeNeckline,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,

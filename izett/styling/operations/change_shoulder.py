@@ -18,8 +18,7 @@ from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable, Working
 from izett.styling.blocks import line_of
-from izett.styling.fullness import with_levels
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -71,7 +70,7 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
     pattern = context.garment.with_pieces(*pieces)
     if params.sides or params.lower:
         sums += [Sum("wider at each side edge", params.sides), Sum("armhole lower", params.lower)]
-    return Outcome(with_levels(context.garment, pattern), (*sums, *lengths))
+    return Outcome(pattern, (*sums, *lengths))
 
 
 def _roomier(params: ChangeShoulder, context: Context) -> Working:
@@ -138,6 +137,7 @@ OPERATION = Operation(
     params=ChangeShoulder,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),

@@ -12,14 +12,14 @@ from itertools import pairwise
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.point import Point, Vector, add, distance, right_of, scale, subtract, unit
 from izett.pattern.facts import Corner, Role, SeamKind
+from izett.pattern.levels import settled_since
 from izett.pattern.piece import LevelLine, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
 from izett.pattern.working import Readable
-from izett.pattern.worn import on_body
-from izett.styling.fullness import with_levels
+from izett.pattern.worn import moved_levels, on_body
 from izett.styling.hems import trued
-from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, Sum, Width, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, ends_of, run_on
 from izett.styling.words import signed
@@ -36,6 +36,10 @@ CORNERS = {
     "hip": Corner.HIP_SIDE,
     "hem": Corner.HEM_SIDE,
 }
+
+
+#: Which amount is given at a level.
+AT_LEVEL = {"bust": "underarm", "waist": "waist", "hip": "hip"}
 
 
 class ChangeSide(Params):
@@ -72,19 +76,25 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
     pattern = context.garment.with_pieces(*pieces)
     if params.hem:
         pattern = trued(pattern, [piece.name for piece in pieces], before=context.garment)
-    after = with_levels(context.garment, pattern)
+    pattern = settled_since(context.garment, pattern)
     told = [level for level, corner in CORNERS.items() if corner in met]
+    moved = moved_levels(context.garment, pattern)
     around = [
-        Sum(f"around at the {level}", now - (context.garment.ease(level) or 0.0), both=True)
-        for level in ("bust", "waist", "hip")
-        if (now := after.ease(level)) is not None
+        Sum(f"around at the {level}", moved.get(level, 0.0), both=True)
+        for level in AT_LEVEL
+        if context.garment.ease(level) is not None
     ]
     sums = (
         *(Sum(f"at the {level}, each edge", getattr(params, level)) for level in told),
         Sum("edges cut", float(EDGES), "", both=True),
         *around,
     )
-    return Outcome(after, sums)
+    return Outcome(pattern, sums)
+
+
+def _meant(params: ChangeSide, level: str) -> Width:
+    """Mean the ease at a level that has an amount; what spreads from another level is flare."""
+    return Width.EASE if getattr(params, AT_LEVEL.get(level, ""), 0.0) else Width.FULLNESS
 
 
 def _corners(piece: Piece, span: Span) -> list[str]:
@@ -180,6 +190,7 @@ OPERATION = Operation(
     params=ChangeSide,
     apply=apply,
     describe=describe,
+    width=_meant,
     sections=SHAPES,
     moves=(
         SeamKind.CAP,

@@ -19,8 +19,7 @@ from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
-from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Operation, Outcome, Sum, length
+from izett.styling.operation import Context, Group, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import LineRef, Params, PieceRef, VertexRef
 from izett.styling.words import line_words
 from izett.wording import cm
@@ -84,7 +83,6 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     # Where two taken lines meet, the first one's corner counts; what is kept is drawn to the corners.
     new = _as_given(redrawn(piece, moves=moves, curves=curves), curves)
     pattern = context.garment.with_pieces(new)
-    pattern = with_levels(context.garment, pattern)
     told = [Sum("lines taken", float(len(params.lines)), ""), Sum("corner moved furthest by", furthest)]
     return Outcome(pattern, tuple(told))
 
@@ -134,6 +132,7 @@ OPERATION = Operation(
     params=CombineLines,
     apply=apply,
     describe=describe,
+    width=as_ease,
     group=Group.LINES,
     examples=(
         {

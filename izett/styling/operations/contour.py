@@ -26,8 +26,7 @@ from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
 from izett.pattern.worn import around, height_of, width
-from izett.styling.fullness import with_levels
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
@@ -80,7 +79,7 @@ def apply(params: Contour, context: Context) -> Outcome:
         pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
     taken = [Sum(f"taken in {words}, around", by, both=True) for words, _, by in intakes]
     return Outcome(
-        with_levels(context.garment, pattern),
+        pattern,
         (
             *taken,
             Sum("taken in above the bust, around", params.above, both=True),
@@ -265,6 +264,7 @@ OPERATION = Operation(
     params=Contour,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(
         SeamKind.CAP,

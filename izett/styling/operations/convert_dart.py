@@ -18,7 +18,7 @@ from izett.pattern.piece import Intake, Notch, NotchKind, Piece, mouth_width
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant, ratio_of
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, as_fullness
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject, run_of
 from izett.styling.words import dart_words
@@ -134,6 +134,7 @@ OPERATION = Operation(
     params=ConvertDart,
     apply=apply,
     describe=describe,
+    width=as_fullness,
     group=Group.DARTS,
     offers=offers,
     examples=(

@@ -16,8 +16,7 @@ from izett.pattern.piece import Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, span_length
 from izett.pattern.working import Readable, Working
-from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, as_ease
 from izett.styling.parting import seam_of
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
@@ -58,7 +57,7 @@ def apply(params: FollowWaist, context: Context) -> Outcome:
         )
     garment = _slid(garment, lower, wanted, seam)
     told = [Sum(f"{zone} waist longer", _long(garment, lower[zone]) - before[zone]) for zone in ZONES]
-    return Outcome(with_levels(context.garment, garment), tuple(told))
+    return Outcome(garment, tuple(told))
 
 
 def _by_zone(garment: Readable, side: tuple[Span, ...]) -> Mapping[Zone, list[Span]]:
@@ -142,6 +141,7 @@ OPERATION = Operation(
     params=FollowWaist,
     apply=apply,
     describe=describe,
+    width=as_ease,
     group=Group.AGREE,
     offers=offers,
     sections=(Section.FOLLOW,),

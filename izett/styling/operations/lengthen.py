@@ -21,7 +21,6 @@ from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length
 from izett.pattern.working import Readable
-from izett.styling.fullness import with_levels
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, seam_at
@@ -50,7 +49,7 @@ def apply(params: Lengthen, context: Context) -> Outcome:
         *(_slid(context.piece(name), height, params.amount) for name, height in heights.items())
     )
     told = [Sum("longer", params.amount), Sum("pieces", float(len(heights)), "")]
-    return Outcome(with_levels(context.garment, pattern), tuple(told))
+    return Outcome(pattern, tuple(told))
 
 
 def _partners(context: Context, seam: Seam, piece: Piece, at: PointRef) -> dict[str, float]:

@@ -83,7 +83,7 @@ def apply(params: MoveDart, context: Context) -> Outcome:
             replace(d, pivot=motion(d.pivot)) if d.mouth[0] in turned_names and d.name != dart.name else d
             for d in moved.darts
         ),
-        lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
+        lines=carried(piece.lines, slashes, still, motion),
     )
     new_name = dart.name if params.share == 1 else f"{context.uid}.{dart.family}_dart"
     made = moved.dart(new_name)

@@ -19,7 +19,7 @@ from izett.pattern.piece import Edge, Intake, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_fullness, length
 from izett.styling.references import Params, PointRef
 from izett.styling.spreading import NEAREST, Slash, opening
 from izett.styling.subject import Kind, Subject, run_of
@@ -95,7 +95,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
             *(replace(d, pivot=motion(d.pivot)) if d.mouth[0] in names_turned else d for d in piece.darts),
             dart,
         ),
-        lines=tuple(part for line in piece.lines for part in carried(line, ((hinge, mouth),), region, motion)),
+        lines=carried(piece.lines, ((hinge, mouth),), region, motion),
     )
     pattern, sums = meant(context.garment, context.garment.with_pieces(new))
     told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))
@@ -150,6 +150,7 @@ OPERATION = Operation(
     params=OpenDart,
     apply=apply,
     describe=describe,
+    width=as_fullness,
     sections=SHAPES,
     moves=(
         SeamKind.CAP,

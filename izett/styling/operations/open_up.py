@@ -16,6 +16,7 @@ from izett.geometry.curve import straight
 from izett.geometry.point import add, right_of, scale, subtract, unit
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Role
+from izett.pattern.levels import CENTRE
 from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, in_ring_order
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
@@ -102,7 +103,7 @@ def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
         edges=(*ring[:at], *stand, *ring[at:]),
         on_fold=None,
         cut=2 if piece.on_fold else piece.cut,
-        lines=(*piece.lines, LevelLine("centre", (start, end))),
+        lines=(*piece.lines, LevelLine(CENTRE, (start, end))),
     )
 
 

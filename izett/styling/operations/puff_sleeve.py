@@ -16,7 +16,7 @@ from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, count, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, as_fullness, count, length
 from izett.styling.parting import seam_of
 from izett.styling.references import Params
 from izett.styling.spreading import Slash, spread
@@ -101,6 +101,7 @@ OPERATION = Operation(
     params=PuffSleeve,
     apply=apply,
     describe=describe,
+    width=as_fullness,
     group=Group.SLEEVE,
     offers=offers,
     blocks=("bodice", "sleeve"),

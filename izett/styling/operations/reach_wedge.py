@@ -19,7 +19,7 @@ from izett.pattern.facts import Role
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length, share
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length, share
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.wording import cm
@@ -170,6 +170,7 @@ OPERATION = Operation(
     params=ReachWedge,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     group=Group.NECK,
     offers=offers,

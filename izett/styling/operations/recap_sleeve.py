@@ -20,8 +20,7 @@ from izett.pattern.piece import Piece
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import outline_warped, warped
-from izett.styling.fullness import with_levels
-from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, as_ease, length
 from izett.styling.parting import seam_of
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
@@ -62,7 +61,6 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     old_width = sleeve.level("bicep")
     new = _fitted_so(params, sleeve, front.end, (front.along, back.along), wanted)
     after = pattern.with_pieces(new).with_seam(seam if params.as_meant else replace(seam, ease=(ease, ease)))
-    after = with_levels(pattern, after)
     height = new.vertex(front.end)[1] - new.vertex(front.start)[1]
     return Outcome(
         after,
@@ -159,6 +157,7 @@ OPERATION = Operation(
     params=RecapSleeve,
     apply=apply,
     describe=describe,
+    width=as_ease,
     group=Group.SLEEVE,
     offers=offers,
     sections=(Section.FOLLOW,),

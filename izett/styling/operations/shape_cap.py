@@ -21,7 +21,7 @@ from izett.pattern.sewn import holding
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import warped
 from izett.styling.fullness import meant
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.parting import seam_of
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
@@ -173,6 +173,7 @@ OPERATION = Operation(
     params=ShapeCap,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     group=Group.SLEEVE,
     offers=offers,

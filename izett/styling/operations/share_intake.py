@@ -23,6 +23,7 @@ from izett.pattern.paper import with_leg_shapes, without_dart
 from izett.pattern.piece import Intake, Piece, dart_angle, mouth_width
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
+from izett.styling.carrying import carried, region_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum
 from izett.styling.references import DartsRef, Params
 from izett.styling.subject import Subject
@@ -101,14 +102,16 @@ def _strips_turned(piece: Piece, darts: Sequence[Intake], ways: Ways) -> Piece:
     whole = sum(angles.values())
     share = dict.fromkeys(angles, whole / len(darts)) if ways is Ways.EVEN else {darts[0].name: whole}
     so_far = 0.0
+    lines = piece.lines
     for dart, following in pairwise(order):
         so_far += share.get(dart.name, 0.0) - angles[dart.name]
         motion = Motion.turning(so_far, about=dart.pivot)
         start = next(i for i, edge in enumerate(ring) if edge.start == dart.mouth[1])
         end = next(i for i, edge in enumerate(ring) if edge.end == following.mouth[0])
+        lines = carried(lines, (), region_of(dart.pivot, ring[start : end + 1]), motion)
         ring[start : end + 1] = [replace(edge, curve=edge.curve.mapped(motion)) for edge in ring[start : end + 1]]
     begins = next(i for i, edge in enumerate(ring) if edge.start == piece.edges[0].start)
-    turned = replace(piece, edges=(*ring[begins:], *ring[:begins]))
+    turned = replace(piece, edges=(*ring[begins:], *ring[:begins]), lines=lines)
     for dart in darts:
         if dart.name not in share:
             turned, _ = without_dart(turned, dart, None)

@@ -22,8 +22,7 @@ from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import seam_lengths, walk
 from izett.pattern.working import Readable, Working
-from izett.styling.fullness import with_levels
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
@@ -98,7 +97,7 @@ def apply(params: ShiftSeam, context: Context) -> Outcome:
     pattern = context.garment.with_pieces(less, more)
     pattern = _agreeing(context.garment, pattern, seam)
     return Outcome(
-        with_levels(context.garment, pattern),
+        pattern,
         (Sum("moved where the seam starts", params.at_start), Sum("moved where it ends", params.at_end)),
     )
 
@@ -217,6 +216,7 @@ OPERATION = Operation(
     params=ShiftSeam,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(
         SeamKind.CAP,

@@ -27,7 +27,7 @@ from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, count, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_fullness, count, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.spreading import Slash, spread
 from izett.styling.subject import Kind, Subject, run_of
@@ -272,6 +272,7 @@ OPERATION = Operation(
     params=SpreadPiece,
     apply=apply,
     describe=describe,
+    width=as_fullness,
     sections=SHAPES,
     moves=(
         SeamKind.CAP,

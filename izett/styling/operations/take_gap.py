@@ -20,7 +20,7 @@ from izett.pattern.piece import Edge, Intake, Piece, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import DartRef, Params, PointRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import dart_words, line_words
@@ -96,7 +96,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
             replace(d, pivot=motion(d.pivot)) if d.name != dart.name and d.mouth[0] in turned else d
             for d in piece.darts
         ),
-        lines=tuple(part for line in piece.lines for part in carried(line, slashes, still, motion)),
+        lines=carried(piece.lines, slashes, still, motion),
     )
     pattern, sums = meant(context.garment, context.garment.with_pieces(after), lies="")
     told = (
@@ -137,6 +137,7 @@ OPERATION = Operation(
     params=TakeGap,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),

@@ -21,7 +21,7 @@ from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import walk
 from izett.pattern.working import Readable
 from izett.styling.blocks import line_of
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
@@ -124,6 +124,7 @@ OPERATION = Operation(
     params=WidenAcross,
     apply=apply,
     describe=describe,
+    width=as_ease,
     sections=SHAPES,
     moves=(SeamKind.CAP,),
     keeps=frozenset({Keeps.SEAMS}),

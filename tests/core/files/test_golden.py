@@ -50,9 +50,11 @@ def test_a_pattern_of_then_is_sewn_and_worn_as_the_one_of_now(written, worked_ag
     assert len(lengths[0]) == len(lengths[1]) == 10
     for old, new in zip(*lengths, strict=True):
         assert old == pytest.approx(new, abs=SAME)
-    for level in ("bust", "waist", "hip"):
+    for level in ("waist", "hip"):
         assert width(then, level) == pytest.approx(width(now, level), abs=SAME)
         assert width(then, level) > 60
+    # Then the reach wedge of 1 cm left the bust line behind; now that ends on the outline, two edges wider on each side.
+    assert 0 < width(now, "bust") - width(then, "bust") < 2
 
 
 def test_a_pattern_of_then_gets_the_facts_that_its_names_said(written, worked_again):

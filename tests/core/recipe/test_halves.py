@@ -207,7 +207,7 @@ def test_local_widths_are_read_on_left_right_and_whole_pieces_as_on_half_ones(ev
     assert set(plain) == {"across_front", "across_back", "apex_span", "front_bust_arc"}
     at_side = Step("fit", "change_side", {"underarm": 0.5, "waist": 0.5}, section=Section.FIT, half=half)
     assert local_widths(of(at_side)) == pytest.approx(
-        {**plain, "front_bust_arc": plain["front_bust_arc"] + 0.5}, abs=0.05
+        {**plain, "front_bust_arc": plain["front_bust_arc"] + 0.5}, abs=0.07
     )
     wider = {"part": "back", "amount": 0.4, "surplus": "ease"}
     across = Step("fit", "widen_across", wider, section=Section.FIT, half=half)

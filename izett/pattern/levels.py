@@ -1,0 +1,286 @@
+"""Level lines end on the outline: where a step moved the outline, they run on to it or are cut at it.
+
+So the width at a level is always what the outline has there. A level that runs off the piece at a hem or a neckline no
+longer goes around the body, and is no level of the garment any more. Common practice: redraw the guide lines whenever an
+outline changes; no single source.
+"""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from itertools import pairwise, permutations
+
+import numpy as np
+import shapely
+
+from izett.geometry.motion import Motion
+from izett.geometry.outline import region, runs_within
+from izett.geometry.point import Point, Vector, add, between, distance, dot, meeting, scale, subtract, unit
+from izett.pattern.facts import Role
+from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Piece, dart_angle
+from izett.pattern.working import Working
+
+#: Levels that go around the body or a limb. Other lines are guides: a crease, a pocket's place, the bust circle.
+AROUND = frozenset(
+    {"bust", "underbust", "waist", "stomach", "high_hip", "hip", "thigh", "knee", "hem", "bicep", "elbow", "wrist"}
+)
+#: The guide that marks the centre where the piece goes on beyond it.
+CENTRE = "centre"
+#: Edges that a level around the body may not end on: what lies beyond them is not cloth.
+RIMS = (Role.HEM, Role.NECK, Role.ARMHOLE, Role.WAIST)
+#: cm. A line that ends so near to the outline ends on it.
+ON_OUTLINE = 0.02
+#: cm. Ends within a piece so near to each other met in a seam.
+ONE_PLACE = 5.0
+#: A straight level is parted by darts so often at most.
+MOST_PARTS = 24
+#: Cosine of the angle up to which a dart points along a level.
+ALONG = 0.7
+#: A share of a stretch by which a line may miss its end, and still meets it.
+HAIR = 1e-9
+#: cm. A level drawn anew ends where it did, if it ends so near to there.
+SAME_END = 1.0
+#: cm. A level so little over the underarm is measured at it.
+NEAR_UNDERARM = 4.0
+#: cm. No piece is so wide.
+FAR = 2000.0
+
+
+def settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
+    """Return a piece whose level lines all end on its outline, and the levels that it has no more."""
+    levels = dict.fromkeys(line.level for line in piece.lines if line.level in AROUND)
+    border = _borders(piece) if levels else None
+    off = [level for level in levels if _off(_parts(piece, level), border)]
+    if not off:
+        return piece, frozenset()
+    sewn = _sewn(piece)
+    redrawn = {level: _redrawn(piece, level, border, sewn) for level in off}
+    lines: list[LevelLine] = []
+    for line in piece.lines:
+        if line.level not in redrawn:
+            lines.append(line)
+        elif all(other.level != line.level for other in lines):
+            lines += redrawn[line.level]
+    return replace(piece, lines=tuple(lines)), frozenset(level for level, parts in redrawn.items() if not parts)
+
+
+def settled_since(before: Working, after: Working) -> Working:
+    """Return the garment with the level lines of the pieces that changed ended on their outlines.
+
+    A level that one of them has no more does not go around the body any more: no piece has it.
+    """
+    gone: set[str] = set()
+    for piece in after.since(before)[1]:
+        anew, lost = settled(piece)
+        gone |= lost
+        if anew is not piece:
+            after = after.with_pieces(anew)
+    for level in sorted(gone):
+        after = after.with_pieces(*(without_level(piece, level) for piece in after.with_level(level)))
+    return after
+
+
+def without_level(piece: Piece, level: str) -> Piece:
+    """Return a piece without a level."""
+    return replace(piece, lines=tuple(line for line in piece.lines if line.level != level))
+
+
+def _parts(piece: Piece, level: str) -> list[LevelLine]:
+    return [line for line in piece.lines if line.level == level]
+
+
+def _off(parts: Sequence[LevelLine], border: shapely.Geometry) -> list[tuple[int, int]]:
+    """Return the ends that lie off the outline, as the number of the part and of the point, 0 or −1."""
+    ends = [(i, at) for i in range(len(parts)) for at in (0, -1)]
+    spots = shapely.points(np.asarray([parts[i].points[at] for i, at in ends]))
+    apart = shapely.distance(border, spots) > ON_OUTLINE
+    return [end for end, is_off in zip(ends, apart, strict=True) if is_off]
+
+
+def _loose(parts: Sequence[LevelLine], off: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
+    """Return the ends off the outline that do not lie close to another part's: such two are one place, as sewn."""
+    ends = [(i, at) for i in range(len(parts)) for at in (0, -1)]
+    return [end for end in off if not any(end[0] != other[0] and _one_place(parts, end, other) for other in ends)]
+
+
+def _met(parts: list[LevelLine], border: shapely.Geometry) -> list[LevelLine]:
+    """Return parts with those made one that meet within the piece: at a fold that was opened, or a seam that was joined."""
+    for one, other in permutations(parts, 2):
+        spot = one.points[-1]
+        if distance(spot, other.points[0]) <= ON_OUTLINE < float(shapely.distance(border, shapely.points(spot))):
+            rest = [part for part in parts if part is not one and part is not other]
+            return _met([replace(one, points=(*one.points, *other.points[1:])), *rest], border)
+    return parts
+
+
+def _one_place(parts: Sequence[LevelLine], a: tuple[int, int], b: tuple[int, int]) -> bool:
+    return distance(parts[a[0]].points[a[1]], parts[b[0]].points[b[1]]) <= ONE_PLACE
+
+
+def _drawn(piece: Piece) -> list[shapely.Geometry]:
+    """Return the outline of a piece, and of the darts within it."""
+    rings = [shapely.linearrings(np.asarray(piece.outline()))]
+    # Beyond a marked centre lies a button stand, which is not around the body.
+    rings += [shapely.linestrings(np.asarray(line.points)) for line in piece.lines if line.level == CENTRE]
+    return rings + [shapely.linearrings(np.asarray(diamond.outline)) for diamond in piece.diamonds]
+
+
+def _borders(piece: Piece) -> shapely.Geometry:
+    """Return all that a level line may end on: the outline, the darts' legs as far as their pivots, the diamonds."""
+    legs = [
+        shapely.linestrings(np.asarray([piece.vertex(dart.mouth[0]), dart.pivot, piece.vertex(dart.mouth[1])]))
+        for dart in piece.darts
+    ]
+    return shapely.union_all([*_drawn(piece), *legs])
+
+
+def _sewn(piece: Piece) -> shapely.Polygon:
+    """Return the cloth of a piece as sewn: without what its darts take in."""
+    paper = region(piece.outline())
+    if not paper.is_valid:
+        paper = shapely.buffer(paper, 0)
+    for diamond in piece.diamonds:
+        paper = paper.difference(region(diamond.outline))
+    return paper
+
+
+def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.Polygon) -> list[LevelLine]:
+    """Return the parts of a level on a piece, each run on to the outline or cut at it; none where it runs off the piece."""
+    drawn = _met(_parts(piece, level), border)
+    off = _off(drawn, border)
+    loose = _loose(drawn, off)
+    if off and len(drawn) > 1 and (anew := _walked_anew(piece, drawn, off, loose)):
+        end = _clear_of_armhole(piece, anew[-1][1])
+        anew[-1] = (anew[-1][0], end)
+        return [] if _runs_off(piece, end) else [LevelLine(level, part) for part in anew]
+    drawn_lines = shapely.union_all(_drawn(piece))
+    parts: list[list[Point] | None] = [list(line.points) for line in drawn]
+    for i, at in loose:
+        part = parts[i]
+        if part is None:
+            continue
+        neighbour = part[1] if at == 0 else part[-2]
+        spot = _run_on(part[at], neighbour, drawn_lines) if _within(sewn, part[at]) else _cut_back(part, at, sewn)
+        if spot is None:
+            # Nothing of this part lies on the cloth any more.
+            parts[i] = None
+            continue
+        spot = _clear_of_armhole(piece, spot)
+        if _runs_off(piece, spot):
+            return []
+        part[at] = spot
+    return [replace(line, points=tuple(part)) for line, part in zip(drawn, parts, strict=True) if part is not None]
+
+
+def _walked_anew(
+    piece: Piece, drawn: Sequence[LevelLine], off: Sequence[tuple[int, int]], loose: Sequence[tuple[int, int]]
+) -> list[tuple[Point, Point]]:
+    """Return a level in several parts drawn anew from an end that still lies on the outline to where the other one was.
+
+    Nothing is returned where neither end does, or the straight line ends elsewhere: its parts have turned.
+    """
+    last = len(drawn) - 1
+    for (i, at), (j, other) in (((0, 0), (last, -1)), ((last, -1), (0, 0))):
+        line = drawn[i].points
+        start, towards = line[at], line[1] if at == 0 else line[-2]
+        if (i, at) in off:
+            continue
+        parts = straight_across(piece, start, subtract(towards, start))
+        if parts and ((j, other) in loose or distance(parts[-1][1], drawn[j].points[other]) <= SAME_END):
+            return parts
+    return []
+
+
+def straight_across(piece: Piece, start: Point, way: Vector) -> list[tuple[Point, Point]]:
+    """Return the straight line across a piece as sewn, from a place on its outline, in parts: darts on the way are shut.
+
+    Nothing is returned where it meets no outline.
+    """
+    parts: list[tuple[Point, Point]] = []
+    spot, way = start, unit(way)
+    rings = _stretches(piece, way)
+    for _ in range(MOST_PARTS):
+        ahead = [
+            (gone, dart, far)
+            for a, b, dart, far in rings
+            if (met := meeting(spot, way, a, subtract(b, a))) is not None
+            and (gone := met[0]) > ON_OUTLINE
+            and -HAIR <= met[1] <= 1 + HAIR
+        ]
+        if not ahead:
+            return []
+        gone, dart, far = min(ahead, key=lambda found: found[0])
+        end = add(spot, scale(way, gone))
+        across = isinstance(dart, Diamond) and bool(parts) and parts[-1][1] == spot
+        if not across:
+            parts.append((spot, end))
+        if dart is None:
+            return parts
+        if isinstance(dart, Diamond):
+            # What lies between its two sides is taken in: the next part begins beyond it.
+            spot = end
+            continue
+        opens = Motion.turning(far, about=dart.pivot)
+        spot, way = opens(end), opens.direction(way)
+    return []
+
+
+def _stretches(piece: Piece, way: Vector) -> list[tuple[Point, Point, Intake | Diamond | None, float]]:
+    """Return all that a level may meet, as straight stretches: of the outline, of a dart's legs with the turn to the other
+    leg, and of diamonds."""
+    found: list[tuple[Point, Point, Intake | Diamond | None, float]] = []
+    for edge in piece.edges:
+        if not edge.is_leg:
+            found += [(a, b, None, 0.0) for a, b in pairwise(edge.curve.flattened())]
+    for dart in piece.darts:
+        angle = dart_angle(piece, dart)
+        a, b = (piece.vertex(name) for name in dart.mouth)
+        # A dart that points along the level is met as far as its pivot: the level lies over or under it. One that stands
+        # across it takes in nothing beyond its drawn tip.
+        points_along = abs(dot(unit(subtract(between(a, b, 0.5), dart.pivot)), way)) > ALONG
+        top = dart.pivot if points_along else piece.vertex(dart.tip)
+        found += [(a, top, dart, angle), (b, top, dart, -angle)]
+    for diamond in piece.diamonds:
+        found += [(a, b, diamond, 0.0) for a, b in pairwise((*diamond.outline, diamond.top))]
+    return found
+
+
+def _within(sewn: shapely.Polygon, spot: Point) -> bool:
+    return bool(shapely.contains_xy(sewn, *spot))
+
+
+def _run_on(spot: Point, before: Point, border: shapely.Geometry) -> Point | None:
+    """Return where a line that ends within the cloth meets its border, run on straight."""
+    far = add(spot, scale(unit(subtract(spot, before)), FAR))
+    met = shapely.get_coordinates(shapely.intersection(border, shapely.linestrings(np.asarray([spot, far]))))
+    return min(((float(x), float(y)) for x, y in met), key=lambda other: distance(spot, other), default=None)
+
+
+def _cut_back(part: Sequence[Point], at: int, sewn: shapely.Polygon) -> Point | None:
+    """Return where a line that runs out of the cloth leaves it; None where none of its last stretch lies on it."""
+    within = runs_within(sewn, [part[0], part[1]] if at == 0 else [part[-2], part[-1]])
+    spots = [spot for run in within for spot in (run[0], run[-1])]
+    return min(spots, key=lambda spot: distance(spot, part[at]), default=None)
+
+
+def _clear_of_armhole(piece: Piece, spot: Point) -> Point:
+    """Return where a level ends that would meet the armhole: at the underarm, where the ring around the body is whole."""
+    for edge in piece.edges:
+        if edge.role is Role.ARMHOLE and _near(edge, spot):
+            low = min((edge.curve.start, edge.curve.end), key=lambda end: end[1])
+            return low if abs(low[1] - spot[1]) <= NEAR_UNDERARM else spot
+    return spot
+
+
+def _runs_off(piece: Piece, spot: Point) -> bool:
+    """Return whether a level ends on a rim of the piece, and not at one of the rim's ends, where a seam is."""
+    return any(
+        edge.role in RIMS
+        and _near(edge, spot)
+        and min(distance(edge.curve.start, spot), distance(edge.curve.end, spot)) > ON_OUTLINE
+        for edge in piece.edges
+    )
+
+
+def _near(edge: Edge, spot: Point) -> bool:
+    line = shapely.linestrings(np.asarray(edge.curve.flattened()))
+    return bool(shapely.dwithin(line, shapely.points(spot), ON_OUTLINE))
