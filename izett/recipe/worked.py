@@ -4,10 +4,12 @@ import logging
 from dataclasses import dataclass, field, replace
 
 from izett.errors import IzettError, place_of
+from izett.geometry.outline import region
 from izett.geometry.point import Undrawable
 from izett.pattern.document import Pattern
 from izett.pattern.facts import SeamKind
 from izett.pattern.levels import settled_since
+from izett.pattern.paper import grain_on
 from izett.pattern.piece import closed
 from izett.pattern.working import Changes, Working
 from izett.pattern.worn import moved_levels
@@ -70,11 +72,13 @@ def acted(operation: Operation, params: Params, context: Context) -> Worked:
 
 
 def _closed(before: Working, after: Working) -> Working:
-    """Return the garment with the rings of changed pieces closed to the last bit."""
+    """Return the garment with the rings of changed pieces closed to the last bit, and their grain lines on their paper."""
     for piece in after.since(before)[1]:
         ring = closed(piece.edges)
         if any(edge is not was for edge, was in zip(ring, piece.edges, strict=True)):
-            after = after.with_pieces(replace(piece, edges=ring))
+            piece = replace(piece, edges=ring)  # noqa: PLW2901
+        grain = grain_on(region(piece.outline()), piece.grain)
+        after = after.with_pieces(piece if grain == piece.grain else replace(piece, grain=grain))
     return after
 
 

@@ -48,7 +48,7 @@ def test_halves_made_unlike_at_random_are_pieces_that_can_be_cut():
                 whole += 1
                 assert fault_of(piece) is None
                 assert crossing(piece.outline(flatness=CROSSING_FLATNESS)) is None
-    assert whole >= 50
+    assert whole >= 30
 
 
 @pytest.mark.parametrize("kind", list(catalogue().operations))
