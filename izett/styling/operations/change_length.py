@@ -13,11 +13,12 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
-from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.geometry.point import add
+from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
 from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
+from izett.styling.across import heights_across, slid_below
 from izett.styling.blocks import corner_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
@@ -47,40 +48,50 @@ class ChangeLength(Params):
 
 def apply(params: ChangeLength, context: Context) -> Outcome:
     """Slide one part of each piece away from the other, or over it."""
-    slide = _waist_slid if params.between is Between.BUST_WAIST else _neck_slid
-    pieces = []
-    for zone in (Zone.FRONT, Zone.BACK):
-        pieces.append(slide(corner_of(context.garment, zone, Corner.WAIST_SIDE)[0], params.amount))
-    return Outcome(context.garment.with_pieces(*pieces), (Sum("longer, front and back", params.amount),))
+    if params.between is Between.BUST_WAIST:
+        return _between_bust_and_waist(params, context)
+    pieces = [
+        _neck_slid(corner_of(context.garment, zone, Corner.WAIST_SIDE)[0], params.amount)
+        for zone in (Zone.FRONT, Zone.BACK)
+    ]
+    pattern = context.garment.with_pieces(*pieces)
+    rise = [
+        max(p[1] for p in piece.outline()) - max(p[1] for p in context.piece(piece.name).outline()) for piece in pieces
+    ]
+    return Outcome(pattern, (Sum("neck and shoulder up, front", rise[0]), Sum("neck and shoulder up, back", rise[1])))
 
 
-def _waist_slid(piece: Piece, amount: float) -> Piece:
-    moves: dict[str, Point] = {}
-    for edge in piece.edges:
-        if edge.role is not Role.WAIST:
-            continue
-        for name in (edge.start, edge.end):
-            moves[name] = add(piece.vertex(name), _downwards(piece, name, amount))
-    for edge in piece.edges:
-        # A line that reaches the waist keeps some of its length, and what hangs on it stays above the cut.
-        if edge.is_leg or edge.role is Role.WAIST or not {edge.start, edge.end} & moves.keys():
-            continue
-        if edge.curve.length + amount < LEAST_LEFT:
-            raise _too_short(piece, edge.lineage, amount)
-    for dart in piece.darts:
-        tip = piece.vertex(dart.tip)
-        if dart.mouth[0] in moves and distance(tip, moves[dart.mouth[0]]) < LEAST_LEFT * 2:
-            raise _too_short(piece, dart.name, amount)
-    return redrawn(piece, moves=moves)
+def _between_bust_and_waist(params: ChangeLength, context: Context) -> Outcome:
+    """Cut across the front below its bust dart, over all pieces that meet there, and slide the waist."""
+    front = corner_of(context.garment, Zone.FRONT, Corner.WAIST_SIDE)[0]
+    waist = front.vertex(front.corner(Corner.WAIST_SIDE) or "")[1]
+    waist = max([waist, *(p[1] for e in front.edges if e.role is Role.WAIST for p in (e.curve.start, e.curve.end))])
+    sides = [
+        front.vertex(name)[1]
+        for dart in front.darts
+        for name in dart.mouth
+        if front.vertex(name)[1] > waist + LEAST_LEFT
+    ]
+    bust = [line.points[0][1] for line in front.lines if line.level == "bust"]
+    above = min([*sides, *bust], default=max(p[1] for p in front.outline()))
+    room = above - waist
+    if room < 2 * LEAST_LEFT or room + params.amount < 2 * LEAST_LEFT:
+        raise _too_short(front, "the side between bust and waist", params.amount)
+    heights = heights_across(context, front, waist + room / 2)
+    after = context.garment.with_pieces(
+        *(slid_below(context.piece(name), height, params.amount) for name, height in heights.items())
+    )
+    told = [
+        Sum(f"longer at the side, {zone.value}", _side_long(after, zone) - _side_long(context.garment, zone))
+        for zone in (Zone.FRONT, Zone.BACK)
+    ]
+    return Outcome(after, tuple(told))
 
 
-def _downwards(piece: Piece, name: str, amount: float) -> Vector:
-    """Return the slide of a waist corner: straight down, or along the axis of the dart whose mouth it is."""
-    for dart in piece.darts:
-        if name in dart.mouth:
-            a, b = (piece.vertex(vertex) for vertex in dart.mouth)
-            return scale(unit(subtract(between(a, b, 0.5), dart.pivot)), amount)
-    return (0.0, -amount)
+def _side_long(garment: Readable, zone: Zone) -> float:
+    """Return how long (cm) the side of a zone is on paper, its darts' mouths left out."""
+    pieces = garment.of_block((zone, Region.UPPER))
+    return sum(e.curve.length for piece in pieces for e in piece.edges if e.role is Role.SIDE)
 
 
 def _neck_slid(piece: Piece, amount: float) -> Piece:
