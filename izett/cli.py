@@ -35,6 +35,7 @@ from izett.measuring.size_chart import standard_charts
 from izett.pattern.facts import Half
 from izett.recipe.evaluation import Evaluation
 from izett.recipe.evaluator import Evaluator
+from izett.recipe.refusals import IDLE
 from izett.rules.sheet import combined
 from izett.units import Unit, UnreadableLength, read_length, show_length
 from izett.wording import plain
@@ -143,6 +144,8 @@ def _draft(options: argparse.Namespace) -> int:
     for stage in evaluation.stages:
         if stage.failure is not None:
             print(f"skipped: {plain(stage.words)}: {stage.failure}", file=sys.stderr)
+        elif stage.idle:
+            print(f"skipped: {plain(stage.words)}: {IDLE}", file=sys.stderr)
     return 0
 
 

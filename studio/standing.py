@@ -109,7 +109,7 @@ def _counted(evaluation: Evaluation, mark: str) -> Standing:
         core=izett.__version__,
         of=mark,
         failing=sum(r.finding.verdict is Verdict.FAILS for r in evaluation.results),
-        skipped=sum(stage.failure is not None for stage in evaluation.stages),
+        skipped=sum(stage.failure is not None or stage.idle for stage in evaluation.stages),
     )
 
 

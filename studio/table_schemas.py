@@ -164,7 +164,7 @@ class StageOut(BaseModel):
     """A step with what it did; `needs` are the steps before it whose work it acts on.
 
     `follows` are the steps that asked for it: one that follows by itself is no step of the recipe. `may_stand` says in
-    which sections its kind may stand, `sided` whether it can be for one half.
+    which sections its kind may stand, `sided` whether it can be for one half; `idle` says that it changes nothing.
     """
 
     step: StepDoc
@@ -178,6 +178,7 @@ class StageOut(BaseModel):
     needs: list[str]
     failure: str
     fix: str
+    idle: str
 
 
 class FixOut(BaseModel):
@@ -189,7 +190,10 @@ class FixOut(BaseModel):
 
 
 class PlaceOut(BaseModel):
-    """Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is."""
+    """Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is.
+
+    `fullness` is what of the pattern's is gathers, pleats or flare, and no ease.
+    """
 
     key: str
     label: str
@@ -199,6 +203,7 @@ class PlaceOut(BaseModel):
     wanted: float
     state: str
     half: str = "both"
+    fullness: float = 0.0
 
 
 class ResultOut(BaseModel):

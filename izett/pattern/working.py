@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from izett.pattern.alike import SAME, alike
 from izett.pattern.document import (
     PLACES,
     Accepted,
@@ -137,6 +138,21 @@ class Working:
     def before(self) -> "Working":
         """Return the garment without the step's own changes."""
         return self if self.changes is NOTHING else Working(self._base, self.record, of=self._of)
+
+    @property
+    def is_as_it_was(self) -> bool:
+        """Whether the step changed nothing by more than the rounding of a number."""
+        now = self.changes
+        if now.added or now.sewn or any(seam is None for seam in now.seams.values()):
+            return False
+        if any(
+            len(parts) != 1 or not alike(self._ask("find_piece", name), parts[0]) for name, parts in now.pieces.items()
+        ):
+            return False
+        seams = all(alike(self._ask("find_seam", name), seam) for name, seam in now.seams.items())
+        levels = all(abs(by) <= SAME for by in (*now.ease.values(), *now.fullness.values()))
+        settings = (now.openings, now.accepted, now.machine, now.allowances)
+        return seams and levels and not (now.links or now.along) and all(each is None for each in settings)
 
     def since(self, before: "Working") -> tuple[list[Piece], list[Piece]]:
         """Return the pieces that have changed since an earlier state of the same work: as they were, and as they are."""

@@ -30,6 +30,7 @@ class Stage:
         failure: why it could not act, or None.
         follows: the uids of the steps that asked for it; empty for a step of the recipe.
         asks: seams whose other side is to follow.
+        idle: whether it acted and changed nothing.
     """
 
     step: Step
@@ -43,6 +44,7 @@ class Stage:
     failure: IzettError | None = None
     follows: tuple[str, ...] = ()
     asks: tuple[SeamKind, ...] = ()
+    idle: bool = False
 
     @property
     def pattern(self) -> Pattern:

@@ -269,7 +269,10 @@ class _HalvesWorked:
         made = tuple(dict.fromkeys(name for one in worked.values() for name in one.made))
         now = titled(skipped.words, titles_of(*after))
         asks = tuple(dict.fromkeys(kind for one in worked.values() for kind in one.asks))
-        return replace(skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read, asks=asks)
+        acted_on = replace(
+            skipped, left=after[0], right=after[1], words=now, sums=sums, made=made, read=read, asks=asks
+        )
+        return replace(acted_on, idle=all(one.idle for one in worked.values()) and not skipped.follows)
 
     def _worked(
         self, step: Step, operation: Operation, params: Params, left: Pattern, right: Pattern

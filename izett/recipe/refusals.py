@@ -11,6 +11,9 @@ from izett.recipe.model import Step
 from izett.styling.operation import Outcome
 from izett.wording import cm
 
+#: What is said of a step that leaves everything as it was.
+IDLE = "As the garment is now, this step changes nothing: give it an amount or another place, or remove it."
+
 
 def unknown_words(step: Step) -> str:
     """Return the words of a step whose kind the program does not know."""

@@ -22,7 +22,7 @@ from izett.styling.references import Params
 
 @dataclass(frozen=True, slots=True)
 class Worked:
-    """What a step came to on one half: its changes, or why it could not act.
+    """What a step came to on one half: its changes, or why it could not act; `idle` where it left all as it was.
 
     `laid` holds the garments on which the changes were laid last, with what came of it: what stays the same garment stays
     the same object, so that nothing after it is asked again.
@@ -35,6 +35,7 @@ class Worked:
     failure: IzettError | None = None
     asks: tuple[SeamKind, ...] = ()
     lost: tuple[Lost, ...] = ()
+    idle: bool = False
     laid: list[tuple[Pattern, Pattern]] = field(default_factory=list, compare=False, repr=False)
 
     def on(self, pattern: Pattern, uid: str) -> Pattern:
@@ -68,7 +69,8 @@ def acted(operation: Operation, params: Params, context: Context) -> Worked:
     read = context.record.names()
     if failure is not None:
         return Worked(None, read=read, failure=failure)
-    return Worked(outcome.garment.changes, outcome.sums, outcome.made, read, asks=outcome.asks, lost=off)
+    idle = outcome.garment.is_as_it_was
+    return Worked(outcome.garment.changes, outcome.sums, outcome.made, read, asks=outcome.asks, lost=off, idle=idle)
 
 
 def _closed(before: Working, after: Working) -> Working:

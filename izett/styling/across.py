@@ -10,12 +10,14 @@ from dataclasses import replace
 from types import MappingProxyType
 
 from izett.errors import ReferenceLost, StepRefused
+from izett.geometry.blend import with_handles
+from izett.geometry.curve import Curve, joined
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, Vector, add, between, distance, scale, subtract, unit
-from izett.pattern.copies import moved_diamond
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role
-from izett.pattern.piece import Edge, Notch, Piece, Span
+from izett.pattern.levels import AROUND
+from izett.pattern.piece import Diamond, Edge, Notch, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import place_on, span_length, walk
 from izett.styling.operation import Context
@@ -28,6 +30,8 @@ LEAST_LEFT = 1.5
 UPRIGHT = (Role.SIDE, Role.UNDERARM, Role.INSEAM, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK)
 #: Edges that the line may not cut through.
 RIMS = (Role.WAIST, Role.HEM, Role.NECK)
+#: A curved line is drawn anew on both sides of the cut over this share of what there is, and at most so far, cm.
+SHORT_OF, MOST_BESIDE = 0.9, 14.0
 #: cm. A place on an edge is found within this.
 WITHIN = 1e-6
 
@@ -132,18 +136,24 @@ def slid_below(piece: Piece, height: float, amount: float) -> Piece:
             continue
         darts.append(dart)
     curves = {}
+    room = _room(piece, height)
     for edge in piece.edges:
-        if not edge.is_leg and edge.start in below and edge.end in below and not edge.curve.is_straight:
-            curves[edge.start] = edge.curve.mapped(slide)
-        elif (
-            not edge.is_leg and (edge.start in below) != (edge.end in below) and edge.curve.length + amount < LEAST_LEFT
-        ):
+        if edge.is_leg:
+            continue
+        crosses = (edge.start in below) != (edge.end in below)
+        if crosses and edge.curve.length + amount < LEAST_LEFT:
             raise StepRefused(
                 f"{piece.title}: shortening by {cm(-amount, 2)} leaves less than {cm(LEAST_LEFT, 2)} of "
                 f"{line_words(edge.lineage)}.",
                 fix=f"Shorten by at most {cm(max(edge.curve.length - LEAST_LEFT, 0.0))} there, or elsewhere.",
                 where=(edge.lineage,),
             )
+        if edge.curve.is_straight:
+            continue
+        if edge.start in below and edge.end in below:
+            curves[edge.start] = edge.curve.mapped(slide)
+        elif crosses and (anew := _bridged(edge, height, slide, room)) is not None:
+            curves[edge.start] = anew
     new = redrawn(
         piece,
         moves=moves,
@@ -155,10 +165,56 @@ def slid_below(piece: Piece, height: float, amount: float) -> Piece:
         ],
         marks=MappingProxyType({k: slide(p) if p[1] < height else p for k, p in piece.marks.items()}),
     )
-    diamonds = tuple(moved_diamond(d, slide) if d.left[1] < height else d for d in piece.diamonds)
+    diamonds = tuple(_slid_diamond(d, slide, height) for d in piece.diamonds)
     low, high = sorted(piece.grain, key=lambda p: p[1])
     new = replace(new, diamonds=diamonds, grain=(slide(low) if low[1] < height else low, high))
     return replace(new, notches=tuple(_kept_in_place(notch, piece, new, height) for notch in piece.notches))
+
+
+def _slid_diamond(diamond: Diamond, slide: Motion, height: float) -> Diamond:
+    """Return a dart within the piece whose tips and widest place each stay on their side of the line."""
+    wide = diamond.left[1] < height
+    return replace(
+        diamond,
+        top=slide(diamond.top) if diamond.top[1] < height else diamond.top,
+        bottom=slide(diamond.bottom) if diamond.bottom[1] < height else diamond.bottom,
+        left=slide(diamond.left) if wide else diamond.left,
+        right=slide(diamond.right) if wide else diamond.right,
+    )
+
+
+def _room(piece: Piece, height: float) -> tuple[float, float]:
+    """Return how far (cm) above and below a line across a piece a curve may be drawn anew: not as far as the next level."""
+    levels = [
+        spot[1] - height for line in piece.lines if line.level in AROUND for spot in (line.points[0], line.points[-1])
+    ]
+    above, below = (min((abs(y) for y in levels if (y > 0) is up), default=MOST_BESIDE) for up in (True, False))
+    return min(above * SHORT_OF, MOST_BESIDE), min(below * SHORT_OF, MOST_BESIDE)
+
+
+def _bridged(edge: Edge, height: float, slide: Motion, room: tuple[float, float]) -> Curve | None:
+    """Return a curved edge cut at a height, its lower part slid, and drawn smooth over the gap or the lap between them.
+
+    Above and below that stretch it stays as it is drawn. None where too little is left of it for that.
+    """
+    falls = edge.curve.start[1] > edge.curve.end[1]
+    curve = edge.curve if falls else edge.curve.reversed()
+    along = _crossing_of(replace(edge, curve=curve), height)
+    above, below = min(room[0], along * SHORT_OF), min(room[1], (curve.length - along) * SHORT_OF)
+    upper, lower = curve.split(along - above)[0], curve.split(along + below)[1].mapped(slide)
+    chord = distance(upper.end, lower.start)
+    if upper.end[1] - lower.start[1] < LEAST_LEFT:
+        return None
+    bridge = with_handles(
+        upper.end,
+        upper.end_direction,
+        lower.start,
+        scale(lower.start_direction, -1.0),
+        start_handle=chord / 3,
+        end_handle=chord / 3,
+    )
+    whole = joined([*upper.cubics(), bridge, *lower.cubics()])
+    return whole if falls else whole.reversed()
 
 
 def _refuse_rim(piece: Piece, below: set[str]) -> None:

@@ -25,6 +25,7 @@ from izett.pattern.document import Pattern, Seam
 from izett.pattern.halves import doubled
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.evaluation import Evaluation
+from izett.recipe.refusals import IDLE
 from izett.rules.sheet import SETTABLE
 from studio.advising import trying
 from studio.cautions import CAUTIONS
@@ -160,6 +161,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 wanted=p.wanted,
                 state=p.state,
                 half=p.half.value,
+                fullness=p.fullness,
             )
             for p in ease_map(evaluation.pattern, evaluation.body)
         ],
@@ -256,6 +258,7 @@ def _stages(evaluation: Evaluation) -> list[StageOut]:
             needs=evaluation.needs(stage),
             failure=stage.failure.message if stage.failure else "",
             fix=stage.failure.fix if stage.failure else "",
+            idle=IDLE if stage.idle else "",
         )
         for stage in evaluation.stages
     ]

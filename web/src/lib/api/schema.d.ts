@@ -3041,6 +3041,8 @@ export interface components {
         /**
          * PlaceOut
          * @description Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is.
+         *
+         *     `fullness` is what of the pattern's is gathers, pleats or flare, and no ease.
          */
         PlaceOut: {
             /** Key */
@@ -3062,6 +3064,11 @@ export interface components {
              * @default both
              */
             half: string;
+            /**
+             * Fullness
+             * @default 0
+             */
+            fullness: number;
         };
         /**
          * PreviewOut
@@ -3183,7 +3190,7 @@ export interface components {
          * @description A step with what it did; `needs` are the steps before it whose work it acts on.
          *
          *     `follows` are the steps that asked for it: one that follows by itself is no step of the recipe. `may_stand` says in
-         *     which sections its kind may stand, `sided` whether it can be for one half.
+         *     which sections its kind may stand, `sided` whether it can be for one half; `idle` says that it changes nothing.
          */
         StageOut: {
             step: components["schemas"]["StepDoc"];
@@ -3211,6 +3218,8 @@ export interface components {
             failure: string;
             /** Fix */
             fix: string;
+            /** Idle */
+            idle: string;
         };
         /**
          * SumOut

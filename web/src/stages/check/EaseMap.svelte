@@ -98,7 +98,10 @@
 				<td>{place.label}</td>
 				<td>{shown(place.pattern)}</td>
 				<td>{shown(place.body)}</td>
-				<td>{shown(place.pattern - place.body)}</td>
+				<td
+					>{shown(place.pattern - (place.fullness ?? 0) - place.body)}{#if place.fullness}
+						<span class="soft full">and {shown(place.fullness)} full</span>{/if}</td
+				>
 				<td>{shown(place.wanted)}</td>
 				<td class="state" title={place.state}
 					>{SIGNS[place.state]}<span class="sr-only">{place.state}</span></td
@@ -108,8 +111,8 @@
 	</tbody>
 </table>
 <p class="soft">
-	Levels are measured as sewn where a line is drawn on the pattern, else straight across the paper. Body
-	figures that were not taken are estimated.
+	Levels are measured as sewn where a line is drawn on the pattern, else straight across the paper. Gathers,
+	pleats and flare are fullness, not ease. Body figures that were not taken are estimated.
 </p>
 
 <style>
@@ -194,6 +197,9 @@
 	td:first-child {
 		text-align: left;
 		white-space: normal;
+	}
+	.full {
+		display: block;
 	}
 	.soft {
 		color: var(--ink-soft);

@@ -147,6 +147,8 @@
 					{#if stage.step.why}<p class="soft">“{stage.step.why}”</p>{/if}
 					{#if stage.failure}
 						<p class="note">Skipped: {spoken(stage.failure)} {spoken(stage.fix)}</p>
+					{:else if stage.idle}
+						<p class="note">{stage.idle}</p>
 					{:else if stage.step.on && stage.sums.length}
 						<p class="soft figures">
 							{stage.sums
