@@ -19,7 +19,7 @@ from izett.pattern.facts import Role
 from izett.pattern.levels import CENTRE
 from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, in_ring_order
 from izett.pattern.sewn import span_length
-from izett.pattern.working import Readable
+from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
@@ -27,6 +27,8 @@ from izett.styling.words import line_words
 from izett.units import whole_millimetres
 from izett.wording import cm
 
+#: cm. An opening that ends so near to the end of its line runs to it.
+ENDS = 1e-6
 #: cm. A centre edge bent by more takes no button stand.
 STRAIGHT = 0.3
 
@@ -36,36 +38,60 @@ class OpenUp(Params):
 
     closure: Closure = Field(Closure.ZIP, description="how it closes; a slit stays open")
     at: SpanRef = Field(description="the seam or edge; the opening begins where the line starts")
+    on: tuple[SpanRef, ...] = Field(
+        (), max_length=4, description="the lines that it runs on along, beyond a seam across"
+    )
     long: float = length(20.0, low=0, high=150, meaning="length of the opening (0: the whole line)")
     stand: float = length(0.0, low=0, high=8, meaning="button stand beyond the centre: one diameter of a button")
 
 
 def apply(params: OpenUp, context: Context) -> Outcome:
     """Note the opening, mark its end, and add the stand."""
-    chain = context.chain(params.at.span)
-    whole = sum(span_length(context.piece_with(span.start), span) for span in chain)
+    lines = (params.at, *params.on)
+    lengths = [sum(span_length(context.piece_with(s.start), s) for s in context.chain(line.span)) for line in lines]
+    whole = sum(lengths)
     if params.long > whole + 1e-6:
+        along = " and ".join(line_words(line.along, begins=i == 0) for i, line in enumerate(lines))
         raise StepRefused(
-            f"{line_words(params.at.along, begins=True)} is {cm(whole)} long: an opening of {cm(params.long, 2)} is longer.",
+            f"{along} {'is' if len(lines) == 1 else 'are'} {cm(whole)} long: an opening of {cm(params.long, 2)} is longer.",
             fix=f"Open at most {cm(whole)}.",
-            where=(params.at.along,),
+            where=tuple(line.along for line in lines),
         )
     pattern = context.garment
-    first = chain[0]
-    piece = context.piece_with(first.start)
-    opened = params.long or whole
-    long = min(opened, span_length(piece, first))
+    left = params.long or whole
+    openings = []
+    for number, (line, long) in enumerate(zip(lines, lengths, strict=True)):
+        here = min(left, long)
+        if here <= 0:
+            break
+        label = "opening" if number == 0 else f"opening_{number + 1}"
+        openings.append(Opening(context.named(label), params.closure, line.span, here))
+        if not params.stand:
+            pattern = _with_end(context.on(pattern), line, here)
+        left -= here
     if params.stand:
-        pattern = pattern.with_pieces(_with_stand(piece, params, context))
-    elif long < span_length(piece, first):
-        marked = replace(piece, notches=(*piece.notches, Notch(first, long, NotchKind.SINGLE)))
-        pattern = pattern.with_pieces(marked)
-    opening = Opening(context.named("opening"), params.closure, params.at.span, opened)
-    pattern = pattern.adding(openings=(opening,))
-    told = [Sum("opening", opened)]
+        pattern = pattern.with_pieces(
+            _with_stand(context.piece_with(context.chain(params.at.span)[0].start), params, context)
+        )
+    pattern = pattern.adding(openings=tuple(openings))
+    told = [Sum("opening", sum(opening.length for opening in openings))]
     if params.stand:
         told.append(Sum("button stand", params.stand))
-    return Outcome(pattern, tuple(told), (opening.name,))
+    return Outcome(pattern, tuple(told), tuple(opening.name for opening in openings))
+
+
+def _with_end(context: Context, line: SpanRef, long: float) -> Working:
+    """Return the garment with a notch where an opening ends within a line."""
+    for span in context.chain(line.span):
+        piece = context.piece_with(span.start)
+        own = span_length(piece, span)
+        if long < own - ENDS:
+            marked = replace(piece, notches=(*piece.notches, Notch(span, long, NotchKind.SINGLE)))
+            return context.garment.with_pieces(marked)
+        long -= own
+        if long <= ENDS:
+            break
+    return context.garment
 
 
 def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
