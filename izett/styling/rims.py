@@ -4,13 +4,14 @@ From any of its lines it is followed over the seams, from the centre or fold whe
 what is done to it comes out alike on both sides of each seam, however the panels lie on the paper.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from izett.pattern.document import Seam
-from izett.pattern.facts import CENTRES, Role
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.facts import CENTRES, Region, Role
+from izett.pattern.piece import Edge, Piece, Span
 from izett.pattern.working import Readable
+from izett.styling.subject import run_of
 
 #: An edge goes on over so many panels at most.
 MOST_PANELS = 64
@@ -168,3 +169,44 @@ def rims(pattern: Readable, role: Role, pieces: tuple[Piece, ...]) -> Iterator[t
                 found = rim_of(pattern, piece, role, edge.lineage)
                 seen |= {(part.piece, each.start) for part in found for each in part.edges}
                 yield found
+
+
+def under_waist(pieces: Sequence[Piece]) -> dict[str, str]:
+    """Return the corners of the pieces above a waist seam, with the corner that lies under each: at centres and sides."""
+    upper, lower = (
+        [(piece, name) for piece in pieces if (piece.region is Region.UPPER) is above for name in _waist_ends(piece)]
+        for above in (True, False)
+    )
+    return {
+        name: other
+        for piece, name in upper
+        for under, other in lower
+        if under.zone is piece.zone and _meets(piece, name) is _meets(under, other) is not None
+    }
+
+
+def line_under(pattern: Readable, corner: str) -> Span | None:
+    """Return the line that runs down from a corner of the waist; None where that is a fold, or there is none."""
+    piece = pattern.find(corner)
+    if piece is None:
+        return None
+    at = piece.aliases.get(corner, corner)
+    upright = (e for e in piece.edges if at in (e.start, e.end) and not e.is_leg and e.role is not Role.WAIST)
+    line = next((e.lineage for e in upright), None)
+    run = run_of(pattern, piece, line) if line is not None and line != piece.on_fold else None
+    if run is None:
+        return None
+    return run if run.start == at else Span(run.end, run.start, run.along)
+
+
+def _waist_ends(piece: Piece) -> list[str]:
+    """Return the corners of a piece where its waist meets a seam, a fold or a centre."""
+    mouths = {name for dart in piece.darts for name in dart.mouth}
+    ends = dict.fromkeys(n for e in piece.edges if e.role is Role.WAIST for n in (e.start, e.end))
+    return [name for name in ends if name not in mouths]
+
+
+def _meets(piece: Piece, corner: str) -> Role | None:
+    """Return the role of the line that a waist meets at a corner, where it is at the middle or the side of the body."""
+    meets = (e.role for e in piece.edges if corner in (e.start, e.end) and e.role is not Role.WAIST)
+    return next((role for role in meets if role in (*CENTRES, Role.SIDE)), None)

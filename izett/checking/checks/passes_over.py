@@ -14,13 +14,14 @@ from typing import Any
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance
 from izett.errors import ReferenceLost
-from izett.pattern.document import Opening, Seam
+from izett.pattern.document import Opening
 from izett.pattern.facts import Half, Region, Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.piece import Piece, Span
 from izett.pattern.sewn import holding, place_on, resolved, span_length
 from izett.pattern.working import Readable
 from izett.pattern.worn import across, halves_of, is_sleeve, on_body, place_width, width
+from izett.styling.rims import line_under, under_waist
 from izett.styling.subject import run_of
 from izett.units import whole_millimetres
 from izett.wording import cm
@@ -42,6 +43,10 @@ SHOULDERS, HIPS = "bust", "hips"
 WAYS = {SHOULDERS: "bust_girth", HIPS: "hip_girth"}
 #: cm. A zip that is offered goes so far below the waist, where its line does.
 BELOW_WAIST = 20.0
+#: The two edges of an opening stand apart by at most so many times its length: it opens to a right angle.
+GAPES = 1.4
+#: cm. Further than any garment reaches.
+FAR = 1000.0
 #: cm. An opening that ends so near to a place reaches it.
 REACHES = 0.5
 WORDS = {"neck": "head", "hand": "hand", SHOULDERS: "bust", HIPS: "hips"}
@@ -74,7 +79,9 @@ def _on_way(way: str, waist: "_Waist", stretch: float, girth: float, params: Par
         fine = spare >= params.spare
         verdict = Verdict.PASSES if fine else Verdict.WARNS
         return Finding(verdict, ("waist",), spare, params.spare, worse=Worse.LESS, side=way)
-    beyond = waist.beyond * stretch - girth if waist.beyond else params.beyond
+    # What is opened must gape wide enough, and the first closed ring beyond its end must pass.
+    loop = waist.around * stretch + GAPES * waist.reach - girth
+    beyond = min(loop, waist.beyond * stretch - girth) if waist.beyond else loop
     fine = beyond >= -params.beyond
     return Finding(
         Verdict.PASSES if fine else Verdict.WARNS,
@@ -93,7 +100,8 @@ def _ways(pattern: Readable, waist: "_Waist") -> tuple[str, ...]:
     if Region.LEGS in regions:
         return (HIPS,)
     if Region.UPPER not in regions:
-        return (HIPS, SHOULDERS)
+        # With an opening a skirt is meant to be stepped into.
+        return (HIPS, SHOULDERS) if waist.opened_to is None else (HIPS,)
     hangs = bool(pattern.seams_of(SeamKind.SHOULDER))
     # Open from its upper edge down through the waist it can be stepped into.
     return (SHOULDERS, HIPS) if not hangs or waist.opened_from_top else (SHOULDERS,)
@@ -213,8 +221,7 @@ class _Waist:
     @cached_property
     def edges(self) -> list[tuple[Piece, str]]:
         """Its edges: where two blocks meet at the waist, the upper one's, which counts once."""
-        sewn = bool(self.pattern.seams_of(SeamKind.WAIST))
-        lower = (Region.SKIRT, Region.LEGS) if sewn else ()
+        lower = (Region.SKIRT, Region.LEGS) if self.sewn else ()
         return [
             (piece, edge.start)
             for piece in self.pieces
@@ -243,8 +250,9 @@ class _Waist:
         return next((x.points[0][1] for p in self.pieces for x in p.lines if x.level == "waist"), 0.0)
 
     @cached_property
-    def _seam(self) -> Seam | None:
-        return next(iter(self.pattern.seams_of(SeamKind.WAIST)), None)
+    def sewn(self) -> bool:
+        """Whether two blocks meet at it."""
+        return bool(self.pattern.seams_of(SeamKind.WAIST))
 
     @cached_property
     def _openings(self) -> list[_Opened]:
@@ -279,8 +287,8 @@ class _Waist:
 
     def _through(self) -> Iterator[tuple[float, float]]:
         """Yield what opens it, from how low to how high."""
-        corners = self._corners()
-        if self._seam is not None:
+        corners = self.under
+        if self.sewn:
             uppers = [o for o in self._openings if o.upper and o.corners & corners.keys()]
             lowers = [o for o in self._openings if not o.upper and o.corners & set(corners.values())]
             for above in uppers:
@@ -297,23 +305,36 @@ class _Waist:
     def _own_corners(self) -> set[str]:
         return {name for p, start in self.edges for e in p.edges if e.start == start for name in (e.start, e.end)}
 
-    def _corners(self) -> dict[str, str]:
-        """Return the corners of the upper pieces at a waist seam, with what lies under each: at the centres and the sides."""
-        upper, lower = (
-            [
-                (piece, name)
-                for piece in self.pieces
-                if (piece.region is Region.UPPER) is above
-                for name in _waist_ends(piece)
-            ]
-            for above in (True, False)
-        )
+    @cached_property
+    def reach(self) -> float:
+        """How far (cm) the opening through it lets it gape: to its nearer end; no limit where it runs out at both edges."""
+        return max((self._gape(low, high) for low, high in self._through()), default=0.0)
+
+    def _gape(self, low: float, high: float) -> float:
+        ys = [y for piece in self.pieces for _, y in piece.outline()]
+        ends = []
+        if min(ys) + REACHES < low < self.height - REACHES:
+            ends.append(self.height - low)
+        if high > self.height + REACHES and min((abs(high - top) for top in self._tops), default=FAR) > REACHES:
+            ends.append(high - self.height)
+        return min(ends, default=FAR)
+
+    @cached_property
+    def _tops(self) -> set[float]:
+        """The heights at which its upper edge lies."""
         return {
-            name: other
-            for piece, name in upper
-            for under, other in lower
-            if under.zone is piece.zone and _meets(piece, name) is _meets(under, other)
+            piece.vertex(name)[1]
+            for piece in self.pieces
+            if piece.region is Region.UPPER
+            for e in piece.edges
+            if e.role is Role.NECK
+            for name in (e.start, e.end)
         }
+
+    @cached_property
+    def under(self) -> dict[str, str]:
+        """The corners of the upper pieces at a waist seam, with what lies under each."""
+        return under_waist(self.pieces)
 
     @cached_property
     def beyond(self) -> float:
@@ -330,42 +351,28 @@ class _Waist:
     @cached_property
     def opened_from_top(self) -> bool:
         """Whether what opens it runs on up to a neckline or another upper edge."""
-        tops = {
-            piece.vertex(name)[1]
-            for piece in self.pieces
-            if piece.region is Region.UPPER
-            for e in piece.edges
-            if e.role is Role.NECK
-            for name in (e.start, e.end)
-        }
-        return any(min((abs(high - top) for top in tops), default=REACHES) < REACHES for _, high in self._through())
-
-
-def _waist_ends(piece: Piece) -> list[str]:
-    """Return the corners of a piece where its waist meets a seam, a fold or a centre."""
-    waist = [e for e in piece.edges if e.role is Role.WAIST]
-    mouths = {name for dart in piece.darts for name in dart.mouth}
-    return [name for name in dict.fromkeys(n for e in waist for n in (e.start, e.end)) if name not in mouths]
-
-
-def _meets(piece: Piece, corner: str) -> Role | None:
-    """Return the role of the line that a waist meets at a corner."""
-    return next((e.role for e in piece.edges if corner in (e.start, e.end) and e.role is not Role.WAIST), None)
+        return any(
+            min((abs(high - top) for top in self._tops), default=REACHES) < REACHES for _, high in self._through()
+        )
 
 
 def _waist_fixes(pattern: Readable, waist: _Waist) -> Iterator[Fix]:
     """Yield an opening in each line that runs through the waist, or begins on it: so far below it as is usual."""
+    offered: set[str] = set()
     for piece in waist.pieces:
         above = piece.region is Region.UPPER
-        if waist.edges and waist._seam is not None and not above:
+        if waist.sewn and not above:
             continue
         for lineage in dict.fromkeys(
             e.lineage
             for e in piece.edges
             if e.role in (Role.CENTRE_BACK, Role.SIDE, Role.CENTRE_FRONT) and e.lineage != piece.on_fold
         ):
-            fix = _opening_down(pattern, waist, piece, lineage)
+            # Both sides of a seam are one place to open.
+            seams = {seam.name for seam in pattern.seams_along(lineage)}
+            fix = None if seams & offered else _opening_down(pattern, waist, piece, lineage)
             if fix is not None:
+                offered |= seams
                 yield fix
 
 
@@ -379,29 +386,17 @@ def _opening_down(pattern: Readable, waist: _Waist, piece: Piece, lineage: str) 
         return None
     words = f"Open it with a zip in the {readable(lineage)}"
     at: dict[str, Any] = {"start": top, "end": foot, "along": lineage}
-    under = waist._corners().get(foot) if waist._seam is not None else None
+    under = waist.under.get(foot)
     if under is None:
         over_waist = max(piece.vertex(top)[1] - waist.height, 0.0) if not waist.edges else 0.0
         reach = long if piece.region is Region.UPPER and waist.edges else min(over_waist + BELOW_WAIST, long)
         return Fix(words, "open_up", {"closure": "zip", "at": at, "long": whole_millimetres(reach)})
-    below = pattern.find(under)
-    line = None
-    if below is not None:
-        upright = (e for e in below.edges if under in (e.start, e.end) and e.role is not Role.WAIST)
-        line = next((e.lineage for e in upright), None)
-    if below is None or line is None or line == below.on_fold:
+    on = line_under(pattern, under)
+    if on is None:
         return None
-    run = run_of(pattern, below, line)
-    if run is None:
-        return None
-    end = run.end if run.start == under else run.start
-    on = _sewn(pattern, Span(under, end, line)) or 0.0
-    params = {
-        "closure": "zip",
-        "at": at,
-        "on": [{"start": under, "end": end, "along": line}],
-        "long": whole_millimetres(long + min(BELOW_WAIST, on)),
-    }
+    more = min(BELOW_WAIST, _sewn(pattern, on) or 0.0)
+    lines = [{"start": on.start, "end": on.end, "along": on.along}]
+    params = {"closure": "zip", "at": at, "on": lines, "long": whole_millimetres(long + more)}
     return Fix(f"{words}, on through the waist", "open_up", params)
 
 
@@ -441,10 +436,7 @@ def word(finding: Finding) -> str:
     if finding.aspect == "opened":
         return f"The {ring} opens to let the {part} through"
     if finding.aspect == "short":
-        return (
-            f"Below the end of its opening the garment is {cm(-finding.amount)} too small to go over the {part}: "
-            "the opening is too short"
-        )
+        return f"Its opening is too short: the waist is still {cm(-finding.amount)} too small to go over the {part}"
     if finding.verdict is Verdict.NOT_APPLICABLE:
         return f"The {ring} cannot be compared with the {part}"
     if finding.verdict is Verdict.PASSES:

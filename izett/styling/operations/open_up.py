@@ -15,18 +15,21 @@ from izett.errors import StepRefused
 from izett.geometry.curve import straight
 from izett.geometry.point import add, right_of, scale, subtract, unit
 from izett.pattern.document import Closure, Opening
-from izett.pattern.facts import Role
+from izett.pattern.facts import Region, Role
 from izett.pattern.levels import CENTRE
 from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, in_ring_order
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, SpanRef
+from izett.styling.rims import line_under, under_waist
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 from izett.units import whole_millimetres
 from izett.wording import cm
 
+#: cm. A zip that runs on through the waist goes so far below it.
+BELOW_WAIST = 20.0
 #: cm. An opening that ends so near to the end of its line runs to it.
 ENDS = 1e-6
 #: cm. A centre edge bent by more takes no button stand.
@@ -141,7 +144,7 @@ def describe(params: OpenUp) -> str:
     return f"{what.get(params.closure, 'Slit')} {long} {line_words(params.at.along)}{stand}"
 
 
-def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer the closures that suit the line, from its upper end; a slit from the hem."""
     roles = (Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE, Role.PANEL, Role.UNDERARM)
     if subject.kind is not Kind.LINE or subject.role not in roles or subject.piece is None or subject.span is None:
@@ -150,6 +153,14 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     whole = whole_millimetres(sum(e.curve.length for e in subject.piece.edges if e.lineage == subject.name))
     for closure in (Closure.ZIP, Closure.LACING, Closure.PLACKET):
         yield Offer(f"Open it: {closure.value}", {"closure": closure.value, "at": up, "long": min(20.0, whole)})
+    under = under_waist(pattern.pieces).get(down["start"]) if subject.piece.region is Region.UPPER else None
+    on = line_under(pattern, under) if under is not None else None
+    if on is not None:
+        lines = [{"start": on.start, "end": on.end, "along": on.along}]
+        yield Offer(
+            "Zip, on through the waist",
+            {"closure": "zip", "at": up, "on": lines, "long": whole_millimetres(whole + BELOW_WAIST)},
+        )
     yield Offer("Slit from the hem", {"closure": "slit", "at": down, "long": min(20.0, whole)})
     if subject.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
         yield Offer("Buttons, with a stand", {"closure": "buttons", "at": up, "long": whole, "stand": 1.8})

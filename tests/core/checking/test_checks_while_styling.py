@@ -34,6 +34,55 @@ def test_a_closed_waist_asks_for_an_opening_and_takes_one_with_a_click(evaluator
     assert "opens" in waist.words
 
 
+SKIRT_BACK = {"start": "skirt_back.waist_cb", "end": "skirt_back.hem_cb", "along": "skirt_back.centre"}
+BODICE_BACK = {"start": "back.neck_cb", "end": "back.waist_cb", "along": "back.centre"}
+TORSO_BACK = {"start": "back.neck_cb", "end": "back.hem_cb", "along": "back.centre"}
+
+
+@pytest.mark.parametrize(
+    ("blocks", "opening", "passes"),
+    [
+        (("skirt",), {"at": SKIRT_BACK, "long": 20.0}, True),
+        # A zip of 10 cm, which some take for enough: what lies under its end is still too small for the hips.
+        (("skirt",), {"at": SKIRT_BACK, "long": 10.0}, False),
+        (("bodice", "skirt"), {"at": BODICE_BACK, "long": 0.0}, False),
+        (("bodice", "skirt"), {"at": SKIRT_BACK, "long": 20.0}, False),
+        (("bodice", "skirt"), {"at": BODICE_BACK, "on": [SKIRT_BACK], "long": 60.0}, True),
+        (("bodice", "skirt"), {"at": BODICE_BACK, "on": [SKIRT_BACK], "long": 44.0}, False),
+        (("torso",), {"at": TORSO_BACK, "long": 60.0}, True),
+        (("torso",), {"at": TORSO_BACK, "long": 38.0}, False),
+    ],
+)
+def test_an_opening_opens_the_waist_only_where_it_runs_through_and_far_enough(
+    evaluator, middling, blocks, opening, passes
+):
+    """Handbook: a bodice zip opens the waist only if it runs on through the waist seam; 18 to 20 cm below the waist."""
+    body = {**middling, "hip_girth": 98.0}
+    evaluation = worked(evaluator, body, ("open_up", {"closure": "zip", **opening}), blocks=blocks)
+    assert evaluation.stages[0].failure is None, evaluation.stages[0].failure
+    (waist,) = [r for r in found(evaluation, "passes_over") if r.finding.where == ("waist",)]
+    assert (waist.finding.verdict is Verdict.PASSES) is passes, waist.words
+
+
+def test_an_opening_over_two_lines_ends_where_it_is_that_long(evaluator, middling):
+    step = ("open_up", {"closure": "zip", "at": BODICE_BACK, "on": [SKIRT_BACK], "long": 55.0})
+    evaluation = worked(evaluator, middling, step, blocks=("bodice", "skirt"))
+    upper, lower = evaluation.pattern.openings
+    assert upper.length + lower.length == pytest.approx(55.0)
+    assert evaluation.pattern.piece("skirt_back").notches[-1].distance == pytest.approx(lower.length)
+    long = worked(evaluator, middling, ("open_up", {**step[1], "long": 150.0}), blocks=("bodice", "skirt"))
+    assert "longer" in long.stages[0].failure.message
+    assert "Open at most" in long.stages[0].failure.fix
+
+
+def test_trousers_are_asked_too(evaluator, middling):
+    evaluation = worked(evaluator, {**middling, "hip_girth": 98.0}, blocks=("trousers",))
+    (waist,) = [r for r in found(evaluation, "passes_over") if r.finding.where == ("waist",)]
+    assert waist.finding.verdict is Verdict.WARNS
+    assert "hips" in waist.words
+    assert waist.finding.fixes
+
+
 def test_a_neck_is_compared_with_the_head(evaluator, middling):
     """A neck of about 38 does not pass over a head of 56 (common practice, no single source)."""
     body = {**middling, "head_girth": 56.0}
