@@ -5,6 +5,7 @@ from functools import cache
 from typing import Any
 
 from izett.catalogue import catalogue
+from izett.checking.check import Result
 from izett.files.recipe_json import RecipeDoc
 from izett.measuring.taking import settled, taken_apart
 from izett.recipe.evaluation import Evaluation
@@ -39,6 +40,15 @@ def evaluate(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable = None
     recipe = document.recipe(measures_of(sheet), sides_of(sheet))
     with turn(SAVE):
         return evaluator().evaluate(recipe, owner=owner or ("sheet", sheet.pk))
+
+
+def proven(
+    document: RecipeDoc, sheet: MeasureSheet, found: Evaluation, *, owner: Hashable = None
+) -> tuple[Result, ...]:
+    """Return what the checks found on a recipe that was worked out, each with the fixes that were tried and help."""
+    recipe = document.recipe(measures_of(sheet), sides_of(sheet))
+    with turn(SAVE):
+        return evaluator().proven(recipe, found, owner=owner or ("sheet", sheet.pk))
 
 
 def refuse_undraftable(document: RecipeDoc, sheet: MeasureSheet, *, owner: Hashable) -> None:

@@ -167,6 +167,11 @@ def along_line(points: Sequence[Point], spot: Point) -> float:
     return float(_line(points).project(ShapelyPoint(spot)))
 
 
+def gap(points: Sequence[Point], spot: Point) -> float:
+    """Return how far (cm) a spot lies from a polyline."""
+    return float(shapely.distance(_line(points), ShapelyPoint(spot)))
+
+
 def _line(points: Sequence[Point]) -> LineString:
     # Through an array: shapely walks a list of pairs in Python, point by point.
     return shapely.linestrings(np.asarray(points))

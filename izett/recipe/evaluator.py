@@ -30,6 +30,7 @@ from izett.pattern.working import Working
 from izett.recipe.evaluation import Evaluation, Stage
 from izett.recipe.memory import Memory
 from izett.recipe.model import Recipe, Step
+from izett.recipe.proving import proven
 from izett.recipe.refusals import no_half, unknown, unknown_words, whole_refused
 from izett.recipe.shelf import Catalogue
 from izett.recipe.together import first_apart
@@ -106,6 +107,10 @@ class Evaluator:
         whole = self._bodies.of(body, (), lambda: body_of_both(body, right_body), beside=right_body)
         check = partial(self._checked, body=whole, owner=owner)
         return Evaluation(mine, theirs, tuple(stages), whole, check, recipe.apart)
+
+    def proven(self, recipe: Recipe, found: Evaluation, *, owner: Hashable = None) -> tuple[Result, ...]:
+        """Return what the checks found on a recipe that was worked out, each with the fixes that were tried and help."""
+        return proven(recipe, found, lambda other: self.evaluate(other, owner=owner), self.catalogue)
 
     def refuse_undraftable(self, recipe: Recipe, *, owner: Hashable = None) -> None:
         """Let pass a recipe whose blocks can be drafted; a step that cannot act refuses nothing, so none is worked.

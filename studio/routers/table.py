@@ -58,7 +58,7 @@ from studio.table_schemas import (
     SumOut,
     WayOut,
 )
-from studio.workroom import evaluate, evaluate_revision, measures_of, sides_of
+from studio.workroom import evaluate, evaluate_revision, measures_of, proven, sides_of
 
 router = Router(tags=["table"])
 
@@ -149,7 +149,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 half=r.finding.half.value,
                 worse=r.finding.worse.value,
             )
-            for r in evaluation.results
+            for r in proven(data.recipe, sheet, evaluation, owner=data.job)
         ],
         ease_map=[
             PlaceOut(

@@ -4,30 +4,18 @@ Neckline and armhole across the shoulder, armhole and waist across the side: the
 Common practice, no single source.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from math import degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
-from izett.pattern.document import Seam
-from izett.pattern.facts import CENTRE_CORNERS, Corner, Role
+from izett.pattern.ends import at_end, places_of
+from izett.pattern.facts import CENTRE_CORNERS, Role
 from izett.pattern.naming import readable
 from izett.pattern.piece import Span
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
-
-#: Corners in the maker's words, where these are not their own.
-PLACES = {
-    Corner.NECK_SHOULDER: "neck point",
-    Corner.SHOULDER_TIP: "shoulder tip",
-    Corner.WAIST_SIDE: "waist",
-    Corner.WAIST_CF: "centre front",
-    Corner.WAIST_CB: "centre back",
-    Corner.HEM_SIDE: "hem",
-    Corner.LINE_START: "upper end",
-    Corner.LINE_END: "lower end",
-}
 
 
 class Params(CheckParams):
@@ -43,9 +31,9 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         e.lineage for piece in garment.pattern.with_role(Role.CUT_EDGE) for e in piece.edges if e.role is Role.CUT_EDGE
     }
     for seam in garment.pattern.seams:
-        places = _places(garment.pattern, seam)
+        places = places_of(garment.pattern, seam)
         for end, place in places.items():
-            spans, vertices = _at(seam, end)
+            spans, vertices = at_end(seam, end)
             if any(span.along in cut_straight for span in spans):
                 continue
             if any(_goes_on(garment.pattern, vertex) for vertex in vertices):
@@ -81,32 +69,6 @@ def _corner(pattern: Readable, span: Span, end: str) -> float:
         arriving, leaving = edge, piece.edges[(index + 1) % len(piece.edges)]
     # Counter-clockwise, the inside lies to the left: a straight run has 180° inside, a left turn less.
     return 180 - degrees(turn(arriving.curve.end_direction, leaving.curve.start_direction))
-
-
-def _at(seam: Seam, end: str) -> tuple[tuple[Span, ...], tuple[str, ...]]:
-    """Return the spans of both sides that end at an end of a seam, and the corners there."""
-    spans = tuple(side[0 if end == "start" else -1] for side in seam.sides)
-    return spans, tuple(getattr(span, end) for span in spans)
-
-
-def _places(pattern: Readable, seam: Seam) -> dict[str, str]:
-    """Return where both ends of a seam lie; where both have the same name, with the zone that each lies on."""
-    corners = {end: _at(seam, end)[1] for end in ("start", "end")}
-    places = {end: _place(pattern, vertices, end) for end, vertices in corners.items()}
-    if places["start"] != places["end"]:
-        return places
-    zones = {end: pattern.find(vertices[0]) for end, vertices in corners.items()}
-    return {end: f"{piece.zone.value} {places[end]}" if piece else places[end] for end, piece in zones.items()}
-
-
-def _place(pattern: Readable, vertices: Sequence[str], end: str) -> str:
-    """Return where on a seam one of its ends lies, in the maker's words: the corner of the block, or which end it is."""
-    for vertex in vertices:
-        piece = pattern.find(vertex)
-        corner = piece.corner_at(vertex) if piece is not None else None
-        if corner is not None:
-            return PLACES.get(corner, corner.value.replace("_", " "))
-    return f"{end} of the seam"
 
 
 def word(finding: Finding) -> str:

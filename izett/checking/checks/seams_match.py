@@ -8,9 +8,11 @@ from collections.abc import Iterator
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
+from izett.pattern.ends import arose_at_start, end_words
 from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.working import Readable
 from izett.wording import cm
 
 #: Which side is longer than meant, as an acceptance names it.
@@ -36,24 +38,29 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         beyond = over - high if over > high else over - low if over < low else 0.0
         longer = 1 if beyond > 0 else 0
         found = verdict(beyond, params.allowed)
-        fixes = () if found is Verdict.PASSES else tuple(_fixes(seam))
+        fixes = () if found is Verdict.PASSES else tuple(_fixes(garment.pattern, seam))
         yield Finding(
             found, (seam.name,), beyond, params.allowed, aspect=SIDES[longer], fixes=fixes, half=seam.half,
             side=seam.words[longer],
         )  # fmt: skip
 
 
-def _fixes(seam: Seam) -> Iterator[Fix]:
+def _fixes(pattern: Readable, seam: Seam) -> Iterator[Fix]:
+    """Yield how it can be trued: at the end where the difference arose first, on either side, then at the other end."""
     if seam.kind is SeamKind.CAP:
         for by in ("width", "height"):
             params = {"by": by, "ease": round(sum(seam.ease) / 2, 2)}
             yield Fix(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
-    for takes, who in (
-        ("second", f"the {seam.words[1]} takes"),
-        ("first", f"the {seam.words[0]} takes"),
-        ("both", "share"),
-    ):
-        yield Fix(f"True it: {who} the difference", "true_seam", {"seam": seam.name, "takes": takes})
+    arose = arose_at_start(pattern, seam)
+    for at_start in (arose, not arose):
+        place = end_words(pattern, seam, at_start=at_start)
+        for takes, who in (
+            ("second", f"the {seam.words[1]} takes"),
+            ("first", f"the {seam.words[0]} takes"),
+            ("both", "share"),
+        ):
+            params = {"seam": seam.name, "takes": takes, "at_start": at_start}
+            yield Fix(f"True it at the {place}: {who} the difference", "true_seam", params)
 
 
 def word(finding: Finding) -> str:

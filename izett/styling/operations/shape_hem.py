@@ -162,6 +162,9 @@ def _blended(known: Sequence[tuple[float, float]], whole: float) -> Amount:
 def _shaped(pattern: Working, part: RimPart, amount: Amount) -> Piece:
     """Return a piece with its part of the hem drawn anew: its seams run on below, or are cut off."""
     before = pattern.piece(part.piece)
+    if not any(amount(part.gone + part.length * i / MARKS) for i in range(MARKS + 1)):
+        # A hem that keeps its length is not drawn anew.
+        return before
     openings = {opening.span.start for opening in pattern.openings}
     piece = before
     for corner, along in ((part.start, part.gone), (part.end, part.gone + part.length)):

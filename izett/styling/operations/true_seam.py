@@ -5,14 +5,16 @@ single source.
 """
 
 from collections.abc import Iterator
+from dataclasses import replace
 from enum import StrEnum
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.point import add, scale
 from izett.pattern.document import Seam
+from izett.pattern.ends import arose_at_start
 from izett.pattern.naming import readable
+from izett.pattern.paper import shortened
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import holding, seam_lengths, walk
 from izett.pattern.working import Readable, Working
@@ -20,6 +22,8 @@ from izett.styling.operation import Context, Group, Offer, Operation, Outcome, S
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
 from izett.styling.subject import Kind, Subject, seam_at
+from izett.styling.sweep import fault_in
+from izett.styling.words import line_words
 from izett.wording import cm
 
 #: cm. Of the last edge of a seam this much must be left.
@@ -61,7 +65,20 @@ def apply(params: TrueSeam, context: Context) -> Outcome:
         for side, part, sign in ((0, shares[0], 1.0), (1, shares[1], -1.0)):
             if part:
                 pattern = _slid(pattern, seam, side, sign * part * off, at_start=params.at_start)
+    _refuse_bad_sweep(context.garment, pattern)
     return Outcome(pattern, (Sum("difference before", first), Sum("difference now", beyond(pattern, seam))))
+
+
+def _refuse_bad_sweep(before: Working, after: Working) -> None:
+    """Refuse a truing that leaves a line with a corner, a hook or a bend that it did not have."""
+    for piece in after.since(before)[1]:
+        fault = fault_in(before.piece(piece.name), piece)
+        if fault is not None:
+            raise StepRefused(
+                f"{piece.title}: trued so, {line_words(fault.line)} would have {fault.what}.",
+                fix="Take the difference at the other end, on the other side, or on both.",
+                where=(fault.line,),
+            )
 
 
 def beyond(pattern: Working, seam: Seam) -> float:
@@ -83,9 +100,21 @@ def _slid(pattern: Working, seam: Seam, side: int, longer: float, *, at_start: b
             fix="Let the other side take the difference, or take it at the other end.",
             where=(span.along,),
         )
-    corner = span.start if at_start else span.end
-    way = scale(curve.start_direction, -1.0) if at_start else curve.end_direction
-    return pattern.with_pieces(redrawn(piece, moves={corner: add(piece.vertex(corner), scale(way, longer))}))
+    name = span.start if at_start else span.end
+    corner = piece.aliases.get(name, name)
+    # The seam is cut off there, or runs on: what lies further along it stays where it is. What meets it is drawn to it.
+    cut = shortened(piece, corner, span.along, -longer)
+    own = next(e for e in cut.edges if corner in (e.start, e.end) and e.lineage == span.along)
+    spot = own.curve.start if own.start == corner else own.curve.end
+    drawn = redrawn(piece, moves={corner: spot})
+    ring = tuple(own if (e.start, e.end) == (own.start, own.end) else e for e in drawn.edges)
+    notches = tuple(
+        replace(n, distance=max(n.distance + longer, 0.0))
+        if n.span.along == span.along and piece.aliases.get(n.span.start, n.span.start) == corner
+        else n
+        for n in piece.notches
+    )
+    return pattern.with_pieces(replace(drawn, edges=ring, notches=notches))
 
 
 def describe(params: TrueSeam) -> str:
@@ -100,7 +129,8 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     if subject.kind is Kind.LINE and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)
         if seam is not None:
-            yield Offer("True this seam", {"seam": seam.name, "takes": "second"})
+            at_start = arose_at_start(pattern, seam)
+            yield Offer("True this seam", {"seam": seam.name, "takes": "second", "at_start": at_start})
 
 
 OPERATION = Operation(

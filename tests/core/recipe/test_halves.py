@@ -140,7 +140,7 @@ def test_what_is_told_of_two_halves_says_which(evaluator):
     assert sum("right" in text.lower() for text in words) > 10
     offered = [[fix.words for fix in result.finding.fixes] for result in results]
     assert all(len(set(fixes)) == len(fixes) for fixes in offered)
-    assert sum(map(len, offered)) > 5
+    assert sum(map(len, offered)) >= 4
     told = [*words, *(text for fixes in offered for text in fixes)]
     assert [text for text in told if "right:" in text or "⟦=" in text or "s0." in text] == []
 
