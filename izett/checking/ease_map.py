@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from izett.pattern.document import PLACES
 from izett.pattern.facts import Half, Zone
 from izett.pattern.halves import marked, of_right, on_half
+from izett.pattern.levels import width_at
 from izett.pattern.piece import Piece
 from izett.pattern.working import Readable
 from izett.pattern.worn import LIMBS, around, halves_of, height_of, hem_width, is_body, narrowest, place_width, width
@@ -136,7 +137,7 @@ def _local(pattern: Readable, body: Mapping[str, float]) -> Iterator[Place]:
     span = next((found for piece in front if (found := _between_points(piece)) is not None), None)
     if span is not None and "apex_span" in body:
         yield _place("apex_span", "Between the bust points", "front", span, body["apex_span"], 0.0)
-    arc = sum(piece.level("bust") * piece.times for piece in front)
+    arc = sum(width_at(piece, "bust") * piece.times for piece in front)
     if arc and "front_bust_arc" in body:
         yield _place("front_bust_arc", "Front bust arc", "front", arc, body["front_bust_arc"], bust / 2)
 

@@ -268,6 +268,11 @@ class Pattern:
         """Return the ease that is meant at a level, cm total around, or None."""
         return self.intent.ease.get(level)
 
+    @property
+    def stretch(self) -> float:
+        """How far the cloth stretches, %."""
+        return self.intent.stretch
+
     def fullness(self, level: str) -> float:
         """Return what of the width at a level is gathers, pleats or flare, cm total around."""
         return self.intent.fullness.get(level, 0.0)

@@ -17,6 +17,7 @@ from izett.geometry.outline import region, runs_within
 from izett.geometry.point import Point, Vector, add, between, distance, dot, meeting, scale, subtract, unit
 from izett.pattern.facts import Role
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Piece, dart_angle
+from izett.pattern.remembered import Remembered
 from izett.pattern.working import Working
 
 #: Levels that go around the body or a limb. Other lines are guides: a crease, a pocket's place, the bust circle.
@@ -61,6 +62,22 @@ def settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
         elif all(other.level != line.level for other in lines):
             lines += redrawn[line.level]
     return replace(piece, lines=tuple(lines)), frozenset(level for level, parts in redrawn.items() if not parts)
+
+
+#: What is read of a garment's pieces, as they lie.
+_read: Remembered[tuple[Piece, frozenset[str]]] = Remembered()
+
+
+def width_at(piece: Piece, level: str) -> float:
+    """Return how wide (cm) a piece is at a level as sewn, read from its outline; 0 where it does not have it."""
+    return _read.of(piece, (), lambda: settled(piece))[0].level(level)
+
+
+def left_behind(piece: Piece) -> tuple[str, ...]:
+    """Return the levels whose lines do not end on the outline of a piece."""
+    border = _borders(piece)
+    levels = dict.fromkeys(line.level for line in piece.lines if line.level in AROUND)
+    return tuple(level for level in levels if _loose(parts := _parts(piece, level), _off(parts, border)))
 
 
 def settled_since(before: Working, after: Working) -> Working:

@@ -312,6 +312,12 @@ class Working:
             return found
         return (PLACES.get(level, 0.0) if found is None else found) + more
 
+    @property
+    def stretch(self) -> float:
+        """How far the cloth stretches, %."""
+        found: float = self._ask("stretch")
+        return found
+
     def fullness(self, level: str) -> float:
         """Return what of the width at a level is gathers, pleats or flare, cm total around."""
         found: float = self._ask("fullness", level)

@@ -12,6 +12,7 @@ from izett.errors import ReferenceLost
 from izett.geometry.point import Point
 from izett.pattern.document import PLACES, Seam
 from izett.pattern.facts import CENTRE_LINES, Half, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.levels import width_at
 from izett.pattern.piece import Piece, Span
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
@@ -67,7 +68,7 @@ def width(pattern: Readable, level: str, half: Half = Half.LEFT) -> float:
     if spans is None:
         pieces = pattern.with_level(level)
         if level in LIMBS:
-            return sum(piece.level(level) * times for piece, times in _of_half(pieces, half))
+            return sum(width_at(piece, level) * times for piece, times in _of_half(pieces, half))
         return _drawn(pieces, level)
     try:
         return sum(_worn(pattern, part) for span in spans for part in resolved(pattern, span))
@@ -76,7 +77,7 @@ def width(pattern: Readable, level: str, half: Half = Half.LEFT) -> float:
 
 
 def _drawn(pieces: Iterable[Piece], level: str) -> float:
-    return sum(piece.level(level) * piece.times for piece in pieces if on_body(piece))
+    return sum(width_at(piece, level) * piece.times for piece in pieces if on_body(piece))
 
 
 def _worn(pattern: Readable, part: Span) -> float:

@@ -31,7 +31,7 @@ def test_a_gathered_neckline_with_its_binding(tab):
     # How full it is stands beside the step; the binding is as long as both necklines.
     page.locator("[data-step]", has_text="Turn the front bust dart into gathers").get_by_text("ratio").wait_for()
     page.locator("[data-step]", has_text="Bias binding").get_by_text("finished length").wait_for()
-    assert agreed(tab) == []
+    assert agreed(tab, opened_at="back centre") == []
     page.get_by_text("Everything agrees").wait_for()
 
 

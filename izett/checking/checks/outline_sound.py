@@ -10,16 +10,23 @@ from math import degrees
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
-from izett.geometry.point import cross, subtract, unit
+from izett.geometry.point import cross, distance, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
+from izett.pattern.levels import left_behind
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge
 from izett.wording import cm
+
+#: cm. A hook lies within so much of a corner; how the line sweeps is read over so much beyond it.
+HOOKED, BESIDE_HOOK = 1.5, 6.0
+#: cm. Lines are looked at as fine as this.
+FINE = 0.002
 
 
 class Params(CheckParams):
     """How much a line may turn at one point."""
 
+    hook: float = tolerance(10.0, low=2, high=30, unit="°", meaning="bend the other way just before a corner")
     kink: float = tolerance(4.0, low=0.5, high=15, unit="°", meaning="turn at one point inside a curve")
 
 
@@ -33,6 +40,14 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         found = verdict(worst[0], params.kink)
         fix = () if found is Verdict.PASSES else (Fix("Smooth it", "true_line", {"how": "smooth", "line": worst[1]}),)
         yield Finding(found, (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink", fixes=fix)
+        hook = max(((_hook(edge.curve), edge.lineage) for edge in piece.edges if not edge.is_leg), default=(0.0, ""))
+        if hook[0] > params.hook:
+            yield Finding(
+                Verdict.WARNS, (piece.name, hook[1]), hook[0], params.hook, unit="°", aspect="hook",
+                fixes=(Fix("Smooth it", "true_line", {"how": "smooth", "line": hook[1]}),),
+            )  # fmt: skip
+        for level in left_behind(piece):
+            yield Finding(Verdict.FAILS, (piece.name, level), 0.0, 0.0, aspect="level")
         folds = [edge for edge in piece.edges if edge.lineage == piece.on_fold]
         if folds and not _one_line(folds):
             yield Finding(Verdict.FAILS, (piece.name, piece.on_fold or ""), 0.0, 0.0, aspect="fold")
@@ -48,6 +63,26 @@ def _one_line(edges: Sequence[Edge]) -> bool:
     )
 
 
+def _hook(curve: Curve) -> float:
+    """Return by how many degrees a curve bends against its own sweep in its last stretch, at the worse of its ends."""
+    if curve.is_straight or curve.length < 4 * HOOKED:
+        return 0.0
+    points = curve.flattened(flatness=FINE)
+    found = 0.0
+    for way in (points, points[::-1]):
+        gone, last, rest = 0.0, 0.0, 0.0
+        for a, b, c in zip(way, way[1:], way[2:], strict=False):
+            gone += distance(a, b)
+            bend = degrees(turn(subtract(b, a), subtract(c, b)))
+            if gone <= HOOKED:
+                last += bend
+            elif gone <= BESIDE_HOOK:
+                rest += bend
+        if last * rest < 0:
+            found = max(found, abs(last))
+    return found
+
+
 def _kink(curve: Curve) -> float:
     return max((abs(degrees(angle)) for angle in curve.turns()), default=0.0)
 
@@ -57,6 +92,10 @@ def word(finding: Finding) -> str:
     piece = readable(finding.where[0])
     if finding.aspect == "crossing":
         return f"The outline of the {piece} crosses itself {cm(finding.amount)} above the waist"
+    if finding.aspect == "level":
+        return f"The {finding.where[1]} line of the {piece} does not end on its outline"
+    if finding.aspect == "hook":
+        return f"The {readable(finding.where[1])} has a hook of {finding.amount:.0f}° at its end"
     if finding.aspect == "fold":
         return f"The fold of the {piece} is not one straight line"
     if finding.verdict is Verdict.PASSES:

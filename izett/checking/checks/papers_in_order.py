@@ -5,15 +5,19 @@ their own. Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from math import asin, degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance
 from izett.finishing.allowances import Allowances
 from izett.geometry.outline import contains
-from izett.geometry.point import between, distance
+from izett.geometry.point import between, cross, distance, dot, subtract, unit
 from izett.pattern.facts import Role
+from izett.pattern.levels import AROUND
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge, Piece
 
+#: °. A grain line further off the thread than this makes the piece hang askew.
+ASKEW = 3.0
 #: The purpose by whose allowances an edge is judged: what is sewn for good.
 USUAL = "home"
 
@@ -38,18 +42,30 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 
 def _missing(piece: Piece, shortest: float) -> str:
-    if not piece.title:
-        return "name"
-    if piece.cut < 1:
-        return "cut count"
     outline = piece.outline()
-    if distance(*piece.grain) < shortest or not contains(outline, between(*piece.grain, 0.5)):
-        return "grain line"
-    if piece.on_fold is not None and all(edge.lineage != piece.on_fold for edge in piece.edges):
-        return "fold edge"
-    if any(_without_allowance(piece, edge) for edge in piece.edges):
-        return "seam allowance on one of its edges"
-    return ""
+    lies_inside = distance(*piece.grain) >= shortest and contains(outline, between(*piece.grain, 0.5))
+    folded = piece.on_fold is None or any(edge.lineage == piece.on_fold for edge in piece.edges)
+    asked = (
+        ("name", bool(piece.title)),
+        ("cut count", piece.cut >= 1),
+        ("grain line", lies_inside),
+        ("grain line along its cloth", not lies_inside or _askew(piece) <= ASKEW),
+        ("fold edge", folded),
+        ("seam allowance on one of its edges", not any(_without_allowance(piece, edge) for edge in piece.edges)),
+    )
+    return next((what for what, there in asked if not there), "")
+
+
+def _askew(piece: Piece) -> float:
+    """Return by how many degrees the grain line is off the fold, or off the square to a level; 0 where there is neither."""
+    along = unit(subtract(piece.grain[1], piece.grain[0]))
+    fold = next((e.curve for e in piece.edges if e.lineage == piece.on_fold and e.curve.is_straight), None)
+    if fold is not None:
+        return degrees(asin(min(abs(cross(along, unit(subtract(fold.end, fold.start)))), 1.0)))
+    # A level that is bent where the paper was spread says nothing of the thread, nor one that turns with the bust dart.
+    levels = [x.points for x in piece.lines if x.level in AROUND - {"bust"} and len(x.points) == 2]
+    offs = [degrees(asin(min(abs(dot(along, unit(subtract(p[1], p[0])))), 1.0))) for p in levels]
+    return min(offs, default=0.0)
 
 
 def _without_allowance(piece: Piece, edge: Edge) -> bool:

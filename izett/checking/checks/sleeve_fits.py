@@ -14,6 +14,7 @@ from izett.errors import ReferenceLost
 from izett.geometry.point import subtract
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.levels import width_at
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable
@@ -112,7 +113,7 @@ def _shape(
             worse=Worse.LESS if ratio < low else Worse.MORE,
         )
     half = _width_at(caps, (max(ys) + min(ys)) / 2)
-    whole = sleeve.level("bicep")
+    whole = width_at(sleeve, "bicep")
     if half and whole:
         fine = half >= whole * HALF_WAY
         fixes = () if fine else (Fix("Widen half-way up", "shape_cap", {"front": 0.5, "back": 0.5}),)

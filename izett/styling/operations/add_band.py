@@ -28,6 +28,8 @@ from izett.wording import cm
 ELASTIC_OVERLAP = 2.0
 #: A bias binding is cut so many times as wide as it shows: folded twice.
 BINDING_FOLDS = 4.0
+#: cm. A stretched neckband is so much longer than the head that it passes.
+HEAD_SPARE = 0.2
 #: A ruffle sewn closer than this looks plain; over the other it does not go in.
 LEAST_RUFFLE, MOST_RUFFLE = 1.5, 3.0
 
@@ -103,11 +105,12 @@ def apply(params: AddBand, context: Context) -> Outcome:
             fix=f"Use {LEAST_RUFFLE:g} to {MOST_RUFFLE:g}.",
             where=(chain[0].along,),
         )
+    ratio = _passing_head(context, params, around)
     # On the fold where the garment's half is: with a lap at one end it is drawn whole.
     folded = half and not params.overlap
-    sewn = edge * params.ratio * (1 if folded or not half else 2)
+    sewn = edge * ratio * (1 if folded or not half else 2)
     width = sewn + (params.overlap if not folded else 0.0)
-    long = around * params.ratio
+    long = around * ratio
     if params.kind is Band.ELASTIC:
         # A ring holds on the body: at the waist it is a share of that, however wide the edge that it draws in.
         if _is_waist(context, chain):
@@ -127,7 +130,8 @@ def apply(params: AddBand, context: Context) -> Outcome:
     )
     told = [
         Sum("edge, around" if half else "edge", around),
-        Sum("times", params.ratio, ""),
+        Sum("times", ratio, ""),
+        *([Sum("so that it passes the head, not times", params.ratio, "")] if ratio != params.ratio else []),
         Sum("finished length", long + params.overlap),
         Sum("cut height", tall),
     ]
@@ -139,6 +143,15 @@ def apply(params: AddBand, context: Context) -> Outcome:
     lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
     pattern = sewn_on(context, context.garment, made, chain, context.named("sewn_edge"), name, lies=lies)
     return Outcome(pattern, tuple(told), (made.name, context.named("sewn_edge")))
+
+
+def _passing_head(context: Context, params: AddBand, around: float) -> float:
+    """Return a band's length as a share of its edge: a knit neckband is never so short that it does not pass the head."""
+    stretch = context.garment.stretch / 100
+    if params.kind is not Band.NECKBAND or stretch <= 0 or params.overlap or not around:
+        return params.ratio
+    head = context.body.get("head_girth", 0.0) + (HEAD_SPARE if "head_girth" in context.body else 0.0)
+    return max(params.ratio, min(head / (1 + stretch) / around, 1.0))
 
 
 def _is_waist(context: Context, chain: tuple[Span, ...]) -> bool:
