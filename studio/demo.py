@@ -207,7 +207,12 @@ CHAMBER: tuple[tuple[str, dict[str, Any], str], ...] = (
     ),
     (
         "open_up",
-        {"closure": "zip", "at": _line("back", "waist_cb", "neck_cb", "centre"), "long": 0.0},
+        {
+            "closure": "zip",
+            "at": _line("back", "neck_cb", "waist_cb", "centre"),
+            "on": [_line("skirt_back", "waist_cb", "hem_cb", "centre")],
+            "long": 56.0,
+        },
         "",
     ),
 )
