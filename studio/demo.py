@@ -202,7 +202,7 @@ CHAMBER: tuple[tuple[str, dict[str, Any], str], ...] = (
     ),
     (
         "add_band",
-        {"kind": "cuff", "edges": [_line("sleeve", "wrist_back", "wrist_front", "hem")], "ratio": 0.6, "height": 5.0},
+        {"kind": "cuff", "edges": [_line("sleeve", "wrist_back", "wrist_front", "hem")], "ratio": 0.62, "height": 5.0},
         "",
     ),
     (

@@ -46,35 +46,47 @@ NEAR_UNDERARM = 4.0
 FAR = 2000.0
 
 
-def settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
-    """Return a piece whose level lines all end on its outline, and the levels that it has no more."""
-    levels = dict.fromkeys(line.level for line in piece.lines if line.level in AROUND)
-    border = _borders(piece) if levels else None
-    off = [level for level in levels if _off(_parts(piece, level), border)]
-    if not off:
-        return piece, frozenset()
-    sewn = _sewn(piece)
-    redrawn = {level: _redrawn(piece, level, border, sewn) for level in off}
-    lines: list[LevelLine] = []
-    for line in piece.lines:
-        if line.level not in redrawn:
-            lines.append(line)
-        elif all(other.level != line.level for other in lines):
-            lines += redrawn[line.level]
-    return replace(piece, lines=tuple(lines)), frozenset(level for level, parts in redrawn.items() if not parts)
-
-
 #: What is read of a garment's pieces, as they lie.
 _read: Remembered[tuple[Piece, frozenset[str]]] = Remembered()
 
 
+def settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
+    """Return a piece whose level lines all end on its outline, and the levels that it has no more."""
+    found = _read.of(piece, (), lambda: _settled(piece))
+    if found[0] is not piece:
+        # What was drawn anew is asked again by each check and by the step after.
+        _read.of(found[0], (), lambda: (found[0], frozenset()))
+    return found
+
+
+def _settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
+    lines = [line for line in piece.lines if line.level in AROUND]
+    if not lines:
+        return piece, frozenset()
+    border = _borders(piece)
+    off = dict.fromkeys(lines[i].level for i, _ in _off(lines, border))
+    if not off:
+        return piece, frozenset()
+    sewn = _sewn(piece)
+    redrawn = {level: _redrawn(piece, level, border, sewn) for level in off}
+    kept: list[LevelLine] = []
+    for line in piece.lines:
+        if line.level not in redrawn:
+            kept.append(line)
+        elif all(other.level != line.level for other in kept):
+            kept += redrawn[line.level]
+    return replace(piece, lines=tuple(kept)), frozenset(level for level, parts in redrawn.items() if not parts)
+
+
 def width_at(piece: Piece, level: str) -> float:
     """Return how wide (cm) a piece is at a level as sewn, read from its outline; 0 where it does not have it."""
-    return _read.of(piece, (), lambda: settled(piece))[0].level(level)
+    return settled(piece)[0].level(level)
 
 
 def left_behind(piece: Piece) -> tuple[str, ...]:
     """Return the levels whose lines do not end on the outline of a piece."""
+    if settled(piece)[0] is piece:
+        return ()
     border = _borders(piece)
     levels = dict.fromkeys(line.level for line in piece.lines if line.level in AROUND)
     return tuple(level for level in levels if _loose(parts := _parts(piece, level), _off(parts, border)))
@@ -133,21 +145,22 @@ def _one_place(parts: Sequence[LevelLine], a: tuple[int, int], b: tuple[int, int
     return distance(parts[a[0]].points[a[1]], parts[b[0]].points[b[1]]) <= ONE_PLACE
 
 
-def _drawn(piece: Piece) -> list[shapely.Geometry]:
+def _drawn(piece: Piece) -> list[list[Point]]:
     """Return the outline of a piece, and of the darts within it."""
-    rings = [shapely.linearrings(np.asarray(piece.outline()))]
+    outline = piece.outline()
     # Beyond a marked centre lies a button stand, which is not around the body.
-    rings += [shapely.linestrings(np.asarray(line.points)) for line in piece.lines if line.level == CENTRE]
-    return rings + [shapely.linearrings(np.asarray(diamond.outline)) for diamond in piece.diamonds]
+    centres = [list(line.points) for line in piece.lines if line.level == CENTRE]
+    return [[*outline, outline[0]], *centres, *([*diamond.outline, diamond.top] for diamond in piece.diamonds)]
 
 
 def _borders(piece: Piece) -> shapely.Geometry:
     """Return all that a level line may end on: the outline, the darts' legs as far as their pivots, the diamonds."""
-    legs = [
-        shapely.linestrings(np.asarray([piece.vertex(dart.mouth[0]), dart.pivot, piece.vertex(dart.mouth[1])]))
-        for dart in piece.darts
-    ]
-    return shapely.union_all([*_drawn(piece), *legs])
+    legs = [[piece.vertex(dart.mouth[0]), dart.pivot, piece.vertex(dart.mouth[1])] for dart in piece.darts]
+    return _as_lines([*_drawn(piece), *legs])
+
+
+def _as_lines(lines: Sequence[Sequence[Point]]) -> shapely.Geometry:
+    return shapely.multilinestrings([shapely.linestrings(np.asarray(line)) for line in lines])
 
 
 def _sewn(piece: Piece) -> shapely.Polygon:
@@ -169,7 +182,7 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
         end = _clear_of_armhole(piece, anew[-1][1])
         anew[-1] = (anew[-1][0], end)
         return [] if _runs_off(piece, end) else [LevelLine(level, part) for part in anew]
-    drawn_lines = shapely.union_all(_drawn(piece))
+    drawn_lines = _as_lines(_drawn(piece))
     parts: list[list[Point] | None] = [list(line.points) for line in drawn]
     for i, at in loose:
         part = parts[i]

@@ -19,8 +19,6 @@ from izett.wording import cm
 
 #: cm. A hook lies within so much of a corner; how the line sweeps is read over so much beyond it.
 HOOKED, BESIDE_HOOK = 1.5, 6.0
-#: cm. Lines are looked at as fine as this.
-FINE = 0.002
 
 
 class Params(CheckParams):
@@ -67,7 +65,7 @@ def _hook(curve: Curve) -> float:
     """Return by how many degrees a curve bends against its own sweep in its last stretch, at the worse of its ends."""
     if curve.is_straight or curve.length < 4 * HOOKED:
         return 0.0
-    points = curve.flattened(flatness=FINE)
+    points = curve.flattened()
     found = 0.0
     for way in (points, points[::-1]):
         gone, last, rest = 0.0, 0.0, 0.0

@@ -45,8 +45,6 @@ WAYS = {SHOULDERS: "bust_girth", HIPS: "hip_girth"}
 BELOW_WAIST = 20.0
 #: The two edges of an opening stand apart by at most so many times its length: it opens to a right angle.
 GAPES = 1.4
-#: cm. A ring smaller by less than this is not told to be too small: nobody measures so finely.
-HAIR = 0.05
 #: cm. Further than any garment reaches.
 FAR = 1000.0
 #: cm. An opening that ends so near to a place reaches it.
@@ -78,7 +76,7 @@ def _on_way(way: str, waist: "_Waist", stretch: float, girth: float, params: Par
     """Return the finding about the closed rings on one way in: the tightest of them."""
     if waist.opened_to is None:
         spare = waist.around * stretch - girth
-        fine = spare >= params.spare - HAIR
+        fine = spare >= params.spare
         verdict = Verdict.PASSES if fine else Verdict.WARNS
         return Finding(verdict, ("waist",), spare, params.spare, worse=Worse.LESS, side=way)
     # What is opened must gape wide enough, and the first closed ring beyond its end must pass.
@@ -120,7 +118,7 @@ def _edges(garment: Garment, params: Params) -> Iterator[Finding]:
         # Both sides of an opening that begins on the ring lengthen what is passed.
         opened = sum(opening.length * 2 for opening in pattern.openings if _begins_on(pattern, opening, ring.corners))
         spare = ring.around * (1 + pattern.intent.stretch / 100) + opened - girth
-        fine = spare >= params.spare - HAIR
+        fine = spare >= params.spare
         yield Finding(
             Verdict.PASSES if fine else Verdict.WARNS,
             (ring.key,),

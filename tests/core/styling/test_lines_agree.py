@@ -16,6 +16,7 @@ from izett.pattern.facts import Role
 from izett.pattern.sewn import holding, walk
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Context
+from tests.acting import PassedOver, acting
 from tests.bodies import some_bodies, with_hips
 from tests.core.blocks import with_pieces
 from tests.core.styling.worked import DRESS, length, line, sides, sums, worked
@@ -99,7 +100,8 @@ def test_lines_that_break_at_a_seam_run_on_across_it(evaluator, body, seam, at_s
     assert abs(fixed.amount) < 1.0
 
 
-@given(HIPS, st.floats(0.2, 1.0), st.sampled_from(["first", "second", "both"]))
+@acting(least=0.6)
+@given(HIPS, st.floats(0.2, 2.5), st.sampled_from(["first", "second", "both"]))
 def test_a_seam_is_trued_by_the_side_that_is_said(evaluator, body, longer, takes):
     hem = ("skirt_front", "skirt_back")
     step = ("true_seam", {"seam": "skirt_side", "takes": takes, "at_start": False})
@@ -115,7 +117,12 @@ def test_a_seam_is_trued_by_the_side_that_is_said(evaluator, body, longer, takes
     uneven = with_pieces(pattern, redrawn(piece, moves={at: (x, y + (longer if y > -1 else -longer))}))
     first, second = sides(uneven, "skirt_side")
     assume(abs(first - second) > 0.18)
-    after = applied(step[0], step[1], uneven)
+    try:
+        after = applied(step[0], step[1], uneven)
+    except StepRefused as refused:
+        # So much at one end bends the line that meets it the other way: it is refused, and never for a little.
+        assert longer > 1.0, refused
+        raise PassedOver from refused
     assert abs(sides(after, "skirt_side")[0] - sides(after, "skirt_side")[1]) < 1e-3 + seam.ease[1]
     kept = {"first": 1, "second": 0}.get(takes)
     if kept is not None:
