@@ -110,6 +110,13 @@ class LineDoc(_Document):
     points: list[Spot] = Field(min_length=2)
 
 
+class LiningDoc(_Document):
+    """The piece that a lining follows, and how much shorter it is meant to be at the hem, cm."""
+
+    of: str
+    shorter: Number
+
+
 class PieceDoc(_Document):
     """A piece: its ring of edges in counter-clockwise order, and what lies on it."""
 
@@ -133,6 +140,7 @@ class PieceDoc(_Document):
     half: Half = Half.BOTH
     layer: Layer = Layer.OUTER
     corners: dict[str, Corner] | None = None
+    lining: LiningDoc | None = None
 
 
 class SeamDoc(_Document):

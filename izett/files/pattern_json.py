@@ -24,6 +24,7 @@ from izett.files.pattern_doc import (
     EdgeDoc,
     IntentDoc,
     LineDoc,
+    LiningDoc,
     MachineDoc,
     NotchDoc,
     OpeningDoc,
@@ -44,6 +45,7 @@ from izett.pattern.piece import (
     Edge,
     Intake,
     LevelLine,
+    Lining,
     Notch,
     Piece,
     Span,
@@ -248,6 +250,7 @@ def _piece_doc(piece: Piece, allowances: Allowances) -> PieceDoc:
         half=piece.half,
         layer=piece.layer,
         corners=dict(piece.corners),
+        lining=LiningDoc(of=piece.lining.of, shorter=piece.lining.shorter) if piece.lining else None,
     )
 
 
@@ -320,6 +323,7 @@ def _piece(doc: PieceDoc) -> Piece:
         diamonds=tuple(Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
         half=doc.half,
         layer=doc.layer,
+        lining=Lining(doc.lining.of, doc.lining.shorter) if doc.lining else None,
     )
     if doc.zone is None or doc.region is None or doc.corners is None:
         return older.with_facts(piece)

@@ -14,7 +14,7 @@ import shapely
 
 from izett.geometry.motion import Motion
 from izett.geometry.outline import region, runs_within
-from izett.geometry.point import Point, Vector, add, between, distance, dot, meeting, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, distance, dot, meeting, scale, subtract, turn, unit
 from izett.pattern.facts import Role
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Piece, dart_angle
 from izett.pattern.remembered import Remembered
@@ -30,8 +30,14 @@ CENTRE = "centre"
 RIMS = (Role.HEM, Role.NECK, Role.ARMHOLE, Role.WAIST)
 #: cm. A line that ends so near to the outline ends on it.
 ON_OUTLINE = 0.02
-#: cm. Ends within a piece so near to each other met in a seam.
+#: cm. Ends within a piece so near to each other met in a seam, or over the point of a dart.
 ONE_PLACE = 5.0
+#: cm. So much of a gap may lie between them; over a point they pass each other.
+GAP = 0.3
+#: Radians. A step that moves a dart's mouth turns its legs by no more.
+TURNED = 0.1
+#: cm. So wide a dart may have been, whose cloth now lies between the two parts of a level.
+OPENED = 8.0
 #: A straight level is parted by darts so often at most.
 MOST_PARTS = 24
 #: Cosine of the angle up to which a dart points along a level.
@@ -89,7 +95,7 @@ def left_behind(piece: Piece) -> tuple[str, ...]:
         return ()
     border = _borders(piece)
     levels = dict.fromkeys(line.level for line in piece.lines if line.level in AROUND)
-    return tuple(level for level in levels if _loose(parts := _parts(piece, level), _off(parts, border)))
+    return tuple(level for level in levels if _loose(piece, parts := _parts(piece, level), _off(parts, border)))
 
 
 def settled_since(before: Working, after: Working) -> Working:
@@ -125,24 +131,56 @@ def _off(parts: Sequence[LevelLine], border: shapely.Geometry) -> list[tuple[int
     return [end for end, is_off in zip(ends, apart, strict=True) if is_off]
 
 
-def _loose(parts: Sequence[LevelLine], off: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
+def _loose(piece: Piece, parts: Sequence[LevelLine], off: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
     """Return the ends off the outline that do not lie close to another part's: such two are one place, as sewn."""
     ends = [(i, at) for i in range(len(parts)) for at in (0, -1)]
-    return [end for end in off if not any(end[0] != other[0] and _one_place(parts, end, other) for other in ends)]
+    return [
+        end
+        for end in off
+        if not any(
+            end[0] != other[0] and _one_place(piece, parts[end[0]], end[1], parts[other[0]].points[other[1]])
+            for other in ends
+        )
+    ]
 
 
-def _met(parts: list[LevelLine], border: shapely.Geometry) -> list[LevelLine]:
-    """Return parts with those made one that meet within the piece: at a fold that was opened, or a seam that was joined."""
+def _met(piece: Piece, parts: list[LevelLine], border: shapely.Geometry) -> list[LevelLine]:
+    """Return parts with those made one that meet within the piece: at a fold that was opened, at a seam that was joined, or
+    over the cloth that a dart has left where it is not sewn any more."""
     for one, other in permutations(parts, 2):
-        spot = one.points[-1]
-        if distance(spot, other.points[0]) <= ON_OUTLINE < float(shapely.distance(border, shapely.points(spot))):
+        spot, onwards = one.points[-1], other.points[0]
+        apart = distance(spot, onwards)
+        inside = shapely.distance(border, shapely.points([spot, onwards])) > ON_OUTLINE
+        opened = apart <= OPENED and _gap(one, -1, onwards) > GAP and not _turns_about_a_point(piece, spot, onwards)
+        if (apart <= ON_OUTLINE or opened) and inside.all():
             rest = [part for part in parts if part is not one and part is not other]
-            return _met([replace(one, points=(*one.points, *other.points[1:])), *rest], border)
+            further = other.points[1:] if apart <= ON_OUTLINE else other.points
+            return _met(piece, [replace(one, points=(*one.points, *further)), *rest], border)
     return parts
 
 
-def _one_place(parts: Sequence[LevelLine], a: tuple[int, int], b: tuple[int, int]) -> bool:
-    return distance(parts[a[0]].points[a[1]], parts[b[0]].points[b[1]]) <= ONE_PLACE
+def _one_place(piece: Piece, line: LevelLine, at: int, there: Point) -> bool:
+    """Return whether the end of a part and another's are one place: they pass each other, or turn about a dart's point."""
+    end = line.points[at]
+    return distance(end, there) <= ONE_PLACE and (
+        _gap(line, at, there) <= GAP or _turns_about_a_point(piece, end, there)
+    )
+
+
+def _gap(line: LevelLine, at: int, onwards: Point) -> float:
+    """Return how far ahead of the end of a line a place lies, along it, cm: negative where the two pass each other."""
+    end, before = (line.points[0], line.points[1]) if at == 0 else (line.points[-1], line.points[-2])
+    return dot(subtract(onwards, end), unit(subtract(end, before)))
+
+
+def _turns_about_a_point(piece: Piece, a: Point, b: Point) -> bool:
+    """Return whether two places are one turned about the point of a dart, by no more than the dart takes in."""
+    return any(
+        abs(distance(a, dart.pivot) - distance(b, dart.pivot)) <= ON_OUTLINE
+        and abs(turn(subtract(a, dart.pivot), subtract(b, dart.pivot))) <= abs(dart_angle(piece, dart)) + TURNED
+        for dart in piece.darts
+        if a != dart.pivot
+    )
 
 
 def _drawn(piece: Piece) -> list[list[Point]]:
@@ -175,9 +213,9 @@ def _sewn(piece: Piece) -> shapely.Polygon:
 
 def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.Polygon) -> list[LevelLine]:
     """Return the parts of a level on a piece, each run on to the outline or cut at it; none where it runs off the piece."""
-    drawn = _met(_parts(piece, level), border)
+    drawn = _met(piece, _parts(piece, level), border)
     off = _off(drawn, border)
-    loose = _loose(drawn, off)
+    loose = _loose(piece, drawn, off)
     if off and len(drawn) > 1 and (anew := _walked_anew(piece, drawn, off, loose)):
         end = _clear_of_armhole(piece, anew[-1][1])
         anew[-1] = (anew[-1][0], end)

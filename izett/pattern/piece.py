@@ -159,6 +159,14 @@ class Notch:
     kind: NotchKind
 
 
+@dataclass(frozen=True, slots=True)
+class Lining:
+    """Which piece a lining follows, by name, and how much shorter (cm) it is meant to be at the hem."""
+
+    of: str
+    shorter: float
+
+
 @dataclass(frozen=True)
 class Piece:
     """One pattern piece.
@@ -176,6 +184,7 @@ class Piece:
         half: the half of the body that it is cut for; `both` is a pair, a piece on the fold, or one that is whole.
         layer: the layer of the garment.
         corners: which corner of its block a vertex is, by the vertex's name.
+        lining: what a lining is meant to follow; None on any other piece.
     """
 
     name: str
@@ -196,6 +205,7 @@ class Piece:
     half: Half = Half.BOTH
     layer: Layer = Layer.OUTER
     corners: Mapping[str, Corner] = field(default_factory=lambda: MappingProxyType({}))
+    lining: Lining | None = None
 
     @cached_property
     def vertices(self) -> Mapping[str, Point]:

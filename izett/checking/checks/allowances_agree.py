@@ -1,12 +1,17 @@
-"""The allowance that the machine sews is the one on paper; if not, how much the garment changes around the body is told.
+"""Every line has an allowance, and the machine sews the one on paper; if not, how much the garment changes is told.
 
 Every seam edge around the body gives or takes the difference: two side seams are four edges. Common practice, no single
 source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 
-from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
+from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
+from izett.finishing.allowances import purposes
+from izett.pattern.facts import SeamKind
+from izett.pattern.halves import origin
+from izett.pattern.naming import readable
+from izett.pattern.working import Readable
 from izett.pattern.worn import edges_around
 from izett.wording import cm
 
@@ -18,7 +23,8 @@ class Params(CheckParams):
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
-    """Yield how much the two allowances, where the maker gave them, change the garment all around."""
+    """Yield each line that was left without an allowance, and how much the machine's changes the garment all around."""
+    yield from _left_without(garment.pattern)
     machine = garment.pattern.machine
     if machine is None:
         return
@@ -33,8 +39,30 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     )
 
 
+def _left_without(pattern: Readable) -> Iterator[Finding]:
+    """Yield the lines that a maker cuts at the sewing line; a bound edge has none, nor has a pattern without allowances."""
+    cut_for = pattern.allowances
+    usual = purposes()[cut_for.purpose].by_role
+    none = [line for line, width in cut_for.by_lineage.items() if width == 0]
+    for line in none:
+        edges = [e for piece in pattern.pieces for e in piece.edges if origin(e.lineage).name == line]
+        role = next((e.role for e in edges if not e.is_leg), None)
+        if role is None or usual[role] == 0 or _is_bound(pattern, {e.lineage for e in edges}):
+            continue
+        give = {"purpose": cut_for.purpose, "lines": [{"line": line, "width": usual[role]}]}
+        fix = Fix(f"Give it {cm(usual[role])}", "set_allowances", give)
+        yield Finding(Verdict.WARNS, (line,), 0.0, usual[role], aspect="without", fixes=(fix,), worse=Worse.LESS)
+
+
+def _is_bound(pattern: Readable, lines: Set[str]) -> bool:
+    """Return whether a strip is sewn on along a line: a binding lies around its raw edge."""
+    return any(seam.kind is SeamKind.ADDED for line in lines for seam in pattern.seams_along(line))
+
+
 def word(finding: Finding) -> str:
     """Return the finding in words."""
+    if finding.aspect == "without":
+        return f"The {readable(finding.where[0])} line has no seam allowance"
     if finding.verdict is Verdict.PASSES:
         return "The machine sews the allowance that is on paper"
     how = "bigger" if finding.amount > 0 else "smaller"
@@ -43,7 +71,7 @@ def word(finding: Finding) -> str:
 
 CHECK = Check(
     key="allowances_agree",
-    claim="The allowance sewn is the allowance on paper",
+    claim="Every line has an allowance, and the one sewn is the one on paper",
     params=Params,
     find=find,
     word=word,

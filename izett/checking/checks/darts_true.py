@@ -11,11 +11,11 @@ from math import atan2, degrees, inf
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import Vector, between, cross, distance, dot, subtract
-from izett.pattern.facts import CENTRE_LINES, Role, SeamKind, Zone
+from izett.pattern.facts import CENTRE_LINES, CENTRES, Role, SeamKind, Zone
 from izett.pattern.halves import marked
 from izett.pattern.naming import readable
 from izett.pattern.paper import broken_across
-from izett.pattern.piece import Intake, Piece, Span, dart_angle, mouth_width
+from izett.pattern.piece import Intake, Piece, Span, dart_angle, in_ring_order, mouth_width
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, walk
 from izett.pattern.working import Readable
@@ -28,6 +28,8 @@ ODD = {
     "axis": "The {dart} leans {amount:.1f}° off the upright",
     "meet": "The {dart} and the dart across the seam are {length} off each other",
 }
+#: A dart stands on the inner or on the outer half of its piece's waist.
+HALF = 0.5
 
 
 class Params(CheckParams):
@@ -89,7 +91,7 @@ def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
             Verdict.WARNS, (dart.name,), near, params.set_back, aspect="set_back", fixes=back, worse=Worse.LESS
         )
     first = next((d for d in piece.darts if d.family == "waist" and _line_of(piece, d) is Role.WAIST), None)
-    if dart is first:
+    if dart is first and _is_inner(piece, dart):
         middle = between(piece.vertex(dart.mouth[0]), piece.vertex(dart.mouth[1]), 0.5)
         along = subtract(dart.pivot, middle)
         centres = [e.curve.end_direction for e in piece.edges if e.role in CENTRE_LINES]
@@ -97,6 +99,18 @@ def _drawn(piece: Piece, dart: Intake, params: Params) -> Iterator[Finding]:
         off = min(_between(along, way) for way in (*centres, (0.0, 1.0)))
         if off > params.axis:
             yield Finding(Verdict.WARNS, (dart.name,), off, params.axis, unit="°", aspect="axis")
+
+
+def _is_inner(piece: Piece, dart: Intake) -> bool:
+    """Return whether a waist dart opens nearer to the centre than to the side: one left over further out leans with the hip."""
+    run = in_ring_order(edge for edge in piece.edges if edge.role is Role.WAIST)
+    before = sum(e.curve.length for e in run[: next(i for i, e in enumerate(run) if e.end == dart.mouth[0]) + 1])
+    share = before / sum(e.curve.length for e in run)
+    return share < HALF if run[0].start in _at_centre(piece) else share > HALF
+
+
+def _at_centre(piece: Piece) -> set[str]:
+    return {name for e in piece.edges if e.role in CENTRES for name in (e.start, e.end)}
 
 
 def _between(a: Vector, b: Vector) -> float:
@@ -122,6 +136,7 @@ def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[
     """Return the waist dart of a zone nearest to the centre on one side of a seam, and how far from the seam's start it lies."""
     gone = 0.0
     found: list[tuple[str, float]] = []
+    panels = 0
     from_centre = True
     for span in side:
         try:
@@ -132,13 +147,15 @@ def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[
         if span is side[0]:
             # The waist runs from one centre to the other: over the zone that it begins on, away from the centre.
             from_centre = piece.zone is zone
+        panels += piece.zone is zone
         for stretch in stretches:
             gone += stretch.edge.curve.length
             far = stretch.edge.end if stretch.forward else stretch.edge.start
             for dart in piece.darts:
                 if dart.family == "waist" and far in dart.mouth and piece.zone is zone:
                     found.append((dart.name, gone))
-    return (found[0] if from_centre else found[-1]) if found else None
+    # Between panels a seam stands where the first dart was: what is left further out is not its like.
+    return (found[0] if from_centre else found[-1]) if found and panels == 1 else None
 
 
 def _line_of(piece: Piece, dart: Intake) -> Role | None:

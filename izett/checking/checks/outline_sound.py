@@ -12,6 +12,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.outline import crossing
 from izett.geometry.point import cross, distance, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS
+from izett.pattern.facts import Role
 from izett.pattern.levels import left_behind
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge
@@ -19,12 +20,16 @@ from izett.wording import cm
 
 #: cm. A hook lies within so much of a corner; how the line sweeps is read over so much beyond it.
 HOOKED, BESIDE_HOOK = 1.5, 6.0
+#: A curve may bend so many times as much at its end as beside it, before that is a hook.
+CLOSING = 3.0
 
 
 class Params(CheckParams):
     """How much a line may turn at one point."""
 
-    hook: float = tolerance(10.0, low=2, high=30, unit="°", meaning="bend the other way just before a corner")
+    hook: float = tolerance(
+        10.0, low=2, high=30, unit="°", meaning="bend just before a corner that the line beside it does not have"
+    )
     kink: float = tolerance(4.0, low=0.5, high=15, unit="°", meaning="turn at one point inside a curve")
 
 
@@ -38,7 +43,7 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         found = verdict(worst[0], params.kink)
         fix = () if found is Verdict.PASSES else (Fix("Smooth it", "true_line", {"how": "smooth", "line": worst[1]}),)
         yield Finding(found, (piece.name, worst[1]), worst[0], params.kink, unit="°", aspect="kink", fixes=fix)
-        hook = max(((_hook(edge.curve), edge.lineage) for edge in piece.edges if not edge.is_leg), default=(0.0, ""))
+        hook = max(((_hook(edge), edge.lineage) for edge in piece.edges if not edge.is_leg), default=(0.0, ""))
         if hook[0] > params.hook:
             yield Finding(
                 Verdict.WARNS, (piece.name, hook[1]), hook[0], params.hook, unit="°", aspect="hook",
@@ -61,23 +66,31 @@ def _one_line(edges: Sequence[Edge]) -> bool:
     )
 
 
-def _hook(curve: Curve) -> float:
-    """Return by how many degrees a curve bends against its own sweep in its last stretch, at the worse of its ends."""
+def _hook(edge: Edge) -> float:
+    """Return by how many degrees a curve bends beyond its own sweep in its last stretch, at the worse of its ends.
+
+    Against the sweep every bend counts; with it, what is more than a curve that closes up steadily would bend. A neckline
+    may turn as sharply as it likes into the shoulder: a wide one has no room for more.
+    """
+    curve = edge.curve
     if curve.is_straight or curve.length < 4 * HOOKED:
         return 0.0
     points = curve.flattened()
     found = 0.0
     for way in (points, points[::-1]):
-        gone, last, rest = 0.0, 0.0, 0.0
+        gone, last, beside, rest = 0.0, 0.0, 0.0, 0.0
         for a, b, c in zip(way, way[1:], way[2:], strict=False):
             gone += distance(a, b)
             bend = degrees(turn(subtract(b, a), subtract(c, b)))
             if gone <= HOOKED:
                 last += bend
             elif gone <= BESIDE_HOOK:
+                beside += bend if gone <= 2 * HOOKED else 0.0
                 rest += bend
         if last * rest < 0:
             found = max(found, abs(last))
+        elif edge.role is not Role.NECK:
+            found = max(found, abs(last) - CLOSING * abs(beside))
     return found
 
 

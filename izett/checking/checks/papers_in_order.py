@@ -1,25 +1,21 @@
-"""Papers are in order: a name, a cut count, a grain line inside the piece, its fold, an allowance on every edge.
+"""Papers are in order: a name, a cut count, a grain line inside the piece, its fold, an allowance where it was folded.
 
-A forgotten allowance is the commonest slip: an edge that was a fold before it was unfolded, say. Notches have a check of
-their own. Common practice, no single source.
+Notches and allowances have checks of their own. Common practice, no single source.
 """
 
 from collections.abc import Iterator
 from math import asin, degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance
-from izett.finishing.allowances import Allowances
 from izett.geometry.outline import contains
 from izett.geometry.point import between, cross, distance, dot, subtract, unit
 from izett.pattern.facts import Role
 from izett.pattern.levels import AROUND
 from izett.pattern.naming import readable
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.piece import Piece
 
 #: °. A grain line further off the thread than this makes the piece hang askew.
 ASKEW = 3.0
-#: The purpose by whose allowances an edge is judged: what is sewn for good.
-USUAL = "home"
 
 
 class Params(CheckParams):
@@ -51,7 +47,7 @@ def _missing(piece: Piece, shortest: float) -> str:
         ("grain line", lies_inside),
         ("grain line along its cloth", not lies_inside or _askew(piece) <= ASKEW),
         ("fold edge", folded),
-        ("seam allowance on one of its edges", not any(_without_allowance(piece, edge) for edge in piece.edges)),
+        ("seam allowance where it was folded", not _open_fold(piece)),
     )
     return next((what for what, there in asked if not there), "")
 
@@ -68,11 +64,9 @@ def _askew(piece: Piece) -> float:
     return min(offs, default=0.0)
 
 
-def _without_allowance(piece: Piece, edge: Edge) -> bool:
-    """Return whether an edge that is cut and sewn has no allowance: a straight-cut edge has it inside, a fold needs none."""
-    if edge.is_leg or edge.lineage == piece.on_fold or edge.role is Role.CUT_EDGE:
-        return False
-    return Allowances(USUAL).of(piece, edge) <= 0
+def _open_fold(piece: Piece) -> bool:
+    """Return whether an edge that was a fold is cut now: whoever unfolded it forgot that a seam needs an allowance."""
+    return any(edge.role is Role.FOLD and edge.lineage != piece.on_fold for edge in piece.edges)
 
 
 def word(finding: Finding) -> str:
@@ -83,7 +77,7 @@ def word(finding: Finding) -> str:
 
 CHECK = Check(
     key="papers_in_order",
-    claim="Every piece has a name, a cut count, a grain line, its fold, and an allowance on every edge",
+    claim="Every piece has a name, a cut count, a grain line and its fold",
     params=Params,
     find=find,
     word=word,

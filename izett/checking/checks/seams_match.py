@@ -31,7 +31,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         try:
             first, second = seam_lengths(garment.pattern, seam)
         except ReferenceLost as lost:
-            yield Finding(Verdict.NOT_APPLICABLE, (seam.name, *lost.where), 0.0, params.allowed, half=seam.half)
+            # A seam whose ends are gone holds nothing together, whatever its lengths were.
+            yield Finding(Verdict.FAILS, (seam.name, *lost.where), 0.0, params.allowed, aspect="lost", half=seam.half)
             continue
         low, high = seam.ease
         over = second - first
@@ -66,15 +67,11 @@ def _fixes(pattern: Readable, seam: Seam) -> Iterator[Fix]:
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     name = readable(finding.where[0])
-    match finding.verdict:
-        case Verdict.PASSES:
-            return f"The {name} seam matches"
-        case Verdict.NOT_APPLICABLE:
-            return (
-                f"The {name} seam has lost one of its ends ({', '.join(readable(name) for name in finding.where[1:])})"
-            )
-        case _:
-            return f"The {name} seam: the {finding.side} is {cm(abs(finding.amount), 2)} longer than meant"
+    if finding.aspect == "lost":
+        return f"The {name} seam has lost one of its ends ({', '.join(readable(name) for name in finding.where[1:])})"
+    if finding.verdict is Verdict.PASSES:
+        return f"The {name} seam matches"
+    return f"The {name} seam: the {finding.side} is {cm(abs(finding.amount), 2)} longer than meant"
 
 
 CHECK = Check(

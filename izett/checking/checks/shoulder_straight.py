@@ -50,8 +50,10 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             )
             slope = abs(degrees(atan2(along[1], along[0])))
             slope = min(slope, 180 - slope)
-            # A panel that a princess line took off has been turned: its slope is told by the one with the neck.
-            turned = not any(edge.role is Role.NECK for edge in piece.edges)
+            # A panel that a princess line took off has been turned: its slope is told by the one with the neck. So has a
+            # shoulder beside a neckline that was opened for gathers.
+            full = garment.pattern.fullness("neck") > 0
+            turned = full or not any(edge.role is Role.NECK for edge in piece.edges)
             if not turned and not params.least <= slope <= params.most:
                 nearest = params.least if slope < params.least else params.most
                 worse = Worse.LESS if slope < params.least else Worse.MORE

@@ -9,11 +9,13 @@ from itertools import pairwise
 
 from izett.geometry.blend import towards_meeting, with_handles
 from izett.geometry.curve import Curve, joined
-from izett.geometry.point import Point, Vector, add, cross, distance, dot, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, cross, distance, dot, scale, subtract, unit
 from izett.geometry.root import root
 
 #: How far towards the meeting of its tangents the curve's handles may reach: flatter is no curve, fuller a corner.
 HANDLES = (0.25, 0.95)
+#: How far they reach where the curve is round all along.
+ROUND = 0.4
 #: Fineness of the search along the bisector, cm.
 _FLAT = 0.005
 
@@ -36,11 +38,14 @@ class Corner:
         return unit(add(self.up, (-1.0, 0.0)))
 
 
-def crotch_curve(top: Point, fork: Point, into: Vector, corner: Corner, depth: float) -> Curve:
+def crotch_curve(tops: tuple[Point, Point], fork: Point, into: Vector, corner: Corner, depth: float) -> Curve:
     """Return the curve from the centre seam to the fork, `depth` cm from the corner where that can be drawn.
 
+    It leaves the seam as low as it may, unless it would be nearly straight there and turn sharply at both ends: then it
+    leaves higher up.
+
     Args:
-        top: where it leaves the centre seam.
+        tops: the lowest and the highest place where it may leave the centre seam.
         fork: where it ends.
         into: direction out of the fork, square to the inseam.
         corner: of centre seam and crotch level.
@@ -48,20 +53,24 @@ def crotch_curve(top: Point, fork: Point, into: Vector, corner: Corner, depth: f
     """
     down = scale(corner.up, -1.0)
 
-    def at(share: float) -> Curve:
+    def at(share: float, raised: float) -> Curve:
+        top = between(*tops, raised)
         cubic = towards_meeting(top, down, fork, into, start_fraction=share, end_fraction=share)
         third = share * distance(top, fork) / 1.5
         return joined([cubic or with_handles(top, down, fork, into, start_handle=third, end_handle=third)])
 
-    def missed(share: float) -> float:
-        return corner_depth(at(share), corner) - depth
+    def missed(share: float, raised: float) -> float:
+        return corner_depth(at(share, raised), corner) - depth
 
+    raised = 0.0
+    if missed(ROUND, 0.0) < 0:
+        raised = 1.0 if missed(ROUND, 1.0) <= 0 else root(lambda by: missed(ROUND, by), 0.0, 1.0, within=1e-6)
     low, high = HANDLES
-    if missed(low) <= 0:
-        return at(low)
-    if missed(high) >= 0:
-        return at(high)
-    return at(root(missed, low, high, within=1e-6))
+    if missed(low, raised) <= 0:
+        return at(low, raised)
+    if missed(high, raised) >= 0:
+        return at(high, raised)
+    return at(root(lambda share: missed(share, raised), low, high, within=1e-6), raised)
 
 
 def corner_depth(curve: Curve, corner: Corner) -> float:

@@ -10,15 +10,32 @@ from izett.drafting.waistline import WaistDart
 from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve, joined, straight
 from izett.geometry.motion import Motion
-from izett.geometry.point import Point, Vector, add, distance, left_of, meeting, right_of, scale, subtract, unit
+from izett.geometry.point import (
+    Point,
+    Vector,
+    add,
+    between,
+    distance,
+    left_of,
+    meeting,
+    right_of,
+    scale,
+    subtract,
+    unit,
+)
+from izett.geometry.tolerance import SAME_POINT
 from izett.rules.worksheet import Worksheet
 
 #: Handles of inseam and side between crotch and knee, as shares of the way: tuned by eye.
-AT_FORK, AT_KNEE, BELOW_HIP = 0.33, 0.30, 0.36
+AT_FORK, AT_KNEE, BELOW_HIP = 0.33, 0.50, 0.40
 #: By what share of its turn to the knee the inseam leans more at the fork: tuned by eye.
 HOLLOW = 0.1
 #: A crotch curve starts at the hip line, but at most this many times the fork above the crotch level.
 HIGHEST_START = 1.5
+#: It may leave the centre seam higher up by so much of the way to the waist, where it would turn sharply otherwise.
+HIGHER = 0.18
+#: The centre seam is moved in by what the curve adds at the hip in so many rounds at most.
+MOST_ROUNDS = 24
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,13 +128,30 @@ def leg(sums: Worksheet, part: str, inner: Inseam, slope: float) -> Leg:
     knee, hem = sums[f"trouser_{part}_knee"] / 2, sums[f"trouser_{part}_hem"] / 2
     knee_in, knee_out = (crease - knee, knee_at), (crease + knee, knee_at)
     hem_in, hem_out = (crease - hem, hem_at), (crease + hem, hem_at)
-    corner = _corner((0.0, depth), up, level)
-    top = _crotch_top((0.0, depth), up, level, -fork[0])
+
+    def seam_from(inwards: float) -> tuple[Point, Corner, Curve]:
+        """Return the waist's end, the corner and the crotch curve of a centre seam that passes the hip line at `inwards`."""
+        hip_at, waist_at = (inwards, depth), (waist[0] + inwards, waist[1])
+        corner = _corner(hip_at, up, level)
+        top = _crotch_top(hip_at, up, level, -fork[0])
+        tops = (top, between(top, waist_at, HIGHER))
+        into = (cos(slope), -sin(slope))
+        return waist_at, corner, crotch_curve(tops, fork, into, corner, sums[f"{part}_crotch_scoop"])
+
+    # A curve that begins above the hip is wider there than its seam: the seam moves in, so that the hip is as reckoned.
+    inwards = 0.0
+    waist_at, corner, crotch = seam_from(inwards)
+    for _ in range(MOST_ROUNDS):
+        off = hip_inside(crotch, depth)
+        if abs(off) <= SAME_POINT:
+            break
+        inwards -= off
+        waist_at, corner, crotch = seam_from(inwards)
     return Leg(
         part,
         hip,
-        straight(waist, top),
-        crotch_curve(top, fork, (cos(slope), -sin(slope)), corner, sums[f"{part}_crotch_scoop"]),
+        straight(waist_at, crotch.start),
+        crotch,
         inner.curve,
         straight(knee_in, hem_in),
         _run((hip, depth), (0.0, 1.0), knee_out, hem_out, BELOW_HIP),
@@ -220,6 +254,11 @@ def high_hip(sums: Worksheet, drawn: Leg, waist: DrawnWaist) -> float:
     level = min(sums["waist_to_high_hip"], sums["waist_to_hip"])
     inwards = drawn.corner.up[0] / -drawn.corner.up[1] * (sums["waist_to_hip"] - level)
     return wide_at(hip_side(sums, drawn, waist), waist, level) - inwards
+
+
+def hip_inside(crotch: Curve, depth: float) -> float:
+    """Return where the hip line begins (x, cm): on the centre seam, or on a crotch curve that begins above it."""
+    return x_at(crotch, depth) if crotch.start[1] < depth else 0.0
 
 
 def at_crotch(drawn: Leg) -> float:

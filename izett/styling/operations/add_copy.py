@@ -17,7 +17,7 @@ from izett.pattern.copies import prefixed
 from izett.pattern.document import Seam
 from izett.pattern.facts import Layer, Role
 from izett.pattern.naming import readable
-from izett.pattern.piece import Edge, LevelLine, Piece, Span
+from izett.pattern.piece import Edge, LevelLine, Lining, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.making import outlined
@@ -86,7 +86,14 @@ def _lining(piece: Piece, params: AddCopy, uid: str) -> Piece:
         x, y = moves.get(name, copy.vertex(name))
         moves[name] = (x - params.pleat, y)
     drawn = redrawn(copy, moves=moves)
-    return replace(drawn, name=f"{uid}.{piece.name}", title=f"{piece.title}, lining", lines=(), layer=Layer.LINING)
+    return replace(
+        drawn,
+        name=f"{uid}.{piece.name}",
+        title=f"{piece.title}, lining",
+        lines=(),
+        layer=Layer.LINING,
+        lining=Lining(piece.name, params.shorter if hems else 0.0),
+    )
 
 
 def _copied(seam: Seam, context: Context) -> Seam:

@@ -247,4 +247,4 @@ def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling
         garment = Garment(with_pieces(evaluation.pattern, piece), middling)
         result = next(r for r in run(check, garment) if r.finding.where == (band.name,))
         assert result.finding.verdict is verdict
-    assert "no seam allowance on one of its edges" in result.words
+    assert "no seam allowance where it was folded" in result.words

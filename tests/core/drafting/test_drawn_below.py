@@ -72,7 +72,7 @@ def test_a_waist_drawn_on_turned_paper_measures_what_it_should_and_is_square(ang
 def test_a_crotch_curve_is_as_deep_in_its_corner_as_asked(fork, height, slope, depth):
     corner = Corner((0.0, height), (0.0, -1.0))
     into = (cos(radians(slope)), -sin(radians(slope)))
-    curve = crotch_curve((0.0, 0.0), (-fork, height), into, corner, depth)
+    curve = crotch_curve(((0.0, 0.0), (0.0, 0.0)), (-fork, height), into, corner, depth)
     assert curve.start == (0.0, 0.0) and curve.end == (-fork, height)
     assert curve.start_direction == pytest.approx((0, 1), abs=1e-9)
     assert (curve.end_direction[0], curve.end_direction[1]) == pytest.approx((-into[0], -into[1]), abs=1e-9)
