@@ -199,6 +199,37 @@ def parted(
     return Parted(_with_ends(pattern.adding(seams=(seam,)), ready), seam, labels[1].name, frozenset(lineages))
 
 
+def left_off(garment: Working, gone: Piece) -> Working:
+    """Return the garment without a part that was cut off: what was sewn to it is not sewn there any more."""
+    lost = {edge.start for edge in gone.edges} | {edge.end for edge in gone.edges}
+    garment = garment.with_parts(gone)
+    for seam in dict.fromkeys(s for e in gone.edges for s in garment.seams_along(e.lineage)):
+        left = _left_of(seam, lost)
+        garment = garment.without_seam(seam) if left is None else garment.with_seam(left)
+    for level, spans in garment.measured_along.items():
+        if any({span.start, span.end} & lost for span in spans):
+            garment = garment.with_along({level: None})
+    partners = {name: garment.link(name) for name in lost}
+    return garment.with_links({n: None for k, v in partners.items() if v is not None for n in (k, v)})
+
+
+def _left_of(seam: Seam, lost: set[str]) -> Seam | None:
+    """Return what is left of a seam, or None: where one side has lost a part, the partner is no longer sewn there."""
+
+    def stays(span: Span) -> bool:
+        return not {span.start, span.end} & lost
+
+    if all(stays(span) for side in seam.sides for span in side):
+        return seam
+    if len(seam.sides[0]) == len(seam.sides[1]):
+        pairs = [(a, b) for a, b in zip(*seam.sides, strict=True) if stays(a) and stays(b)]
+        if pairs:
+            return replace(seam, sides=(tuple(a for a, _ in pairs), tuple(b for _, b in pairs)))
+        return None
+    first, second = (tuple(span for span in side if stays(span)) for side in seam.sides)
+    return replace(seam, sides=(first, second)) if first and second else None
+
+
 def corners_of(edges: Sequence[Edge]) -> dict[str, Point]:
     """Return the corners of a ring, those that a cut will part included."""
     return {edge.start: edge.curve.start for edge in edges} | {edge.end: edge.curve.end for edge in edges}

@@ -13,12 +13,11 @@ from izett.geometry.blend import with_handles
 from izett.geometry.curve import Curve
 from izett.geometry.outline import signed_area
 from izett.geometry.point import distance, left_of
-from izett.pattern.document import Seam
 from izett.pattern.facts import Role, Zone
 from izett.pattern.piece import Piece, Span
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
-from izett.styling.parting import Naming, parted, ready_between
+from izett.styling.parting import Naming, left_off, parted, ready_between
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
@@ -49,17 +48,8 @@ def apply(params: CutAway, context: Context) -> Outcome:
     kept_named = replace(kept, name=ready.piece.name, title=ready.piece.title)
     if not params.bend:
         kept_named = _squared(kept_named, cut.lines)
-    lost = {edge.start for edge in gone.edges} | {edge.end for edge in gone.edges}
     # The piece keeps its name, whichever of its parts stays.
-    pattern = pattern.with_parts(gone).with_parts(kept, kept_named)
-    for seam in dict.fromkeys(s for e in gone.edges for s in pattern.seams_along(e.lineage)):
-        left = _left_of(seam, lost)
-        pattern = pattern.without_seam(seam) if left is None else pattern.with_seam(left)
-    for level, spans in pattern.measured_along.items():
-        if any({span.start, span.end} & lost for span in spans):
-            pattern = pattern.with_along({level: None})
-    partners = {name: pattern.link(name) for name in lost}
-    pattern = pattern.with_links({n: None for k, v in partners.items() if v is not None for n in (k, v)})
+    pattern = left_off(pattern, gone).with_parts(kept, kept_named)
     new = next(e for e in kept_named.edges if e.lineage in cut.lines)
     return Outcome(pattern, (Sum("length of the new edge", new.curve.length),), (new.lineage,))
 
@@ -87,23 +77,6 @@ def _squared(piece: Piece, new: frozenset[str]) -> Piece:
 
 def _area(piece: Piece) -> float:
     return signed_area(piece.outline())
-
-
-def _left_of(seam: Seam, lost: set[str]) -> Seam | None:
-    """Return what is left of a seam, or None: where one side has lost a part, the partner is no longer sewn there."""
-
-    def stays(span: Span) -> bool:
-        return not {span.start, span.end} & lost
-
-    if all(stays(span) for side in seam.sides for span in side):
-        return seam
-    if len(seam.sides[0]) == len(seam.sides[1]):
-        pairs = [(a, b) for a, b in zip(*seam.sides, strict=True) if stays(a) and stays(b)]
-        if pairs:
-            return replace(seam, sides=(tuple(a for a, _ in pairs), tuple(b for _, b in pairs)))
-        return None
-    first, second = (tuple(span for span in side if stays(span)) for side in seam.sides)
-    return replace(seam, sides=(first, second)) if first and second else None
 
 
 def describe(params: CutAway) -> str:
