@@ -22,6 +22,7 @@ class FieldOut(BaseModel):
     high: float | None
     default: Any
     choices: list[str]
+    only: list[str]
 
 
 class OperationOut(BaseModel):
@@ -55,6 +56,14 @@ class RunOut(BaseModel):
     end: str
     along: str
     fraction: float
+
+
+class PlaceLineOut(BaseModel):
+    """The line that a place of a step lies on: its length as sewn, cm, and what its ends are called."""
+
+    length: float
+    start: str
+    end: str
 
 
 class DeedOut(BaseModel):

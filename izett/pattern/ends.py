@@ -4,8 +4,9 @@ from collections.abc import Sequence
 
 from izett.geometry.outline import along_line, gap
 from izett.pattern.document import Seam
-from izett.pattern.facts import Corner
+from izett.pattern.facts import Corner, Role
 from izett.pattern.levels import AROUND
+from izett.pattern.naming import readable
 from izett.pattern.piece import Span
 from izett.pattern.sewn import holding, seam_lengths, walk
 from izett.pattern.working import Readable
@@ -18,6 +19,18 @@ PLACES = {
     Corner.WAIST_CF: "centre front",
     Corner.WAIST_CB: "centre back",
     Corner.HEM_SIDE: "hem",
+    Corner.HEM_CF: "hem",
+    Corner.HEM_CB: "hem",
+    Corner.HEM_INSEAM: "hem",
+    Corner.NECK_CF: "centre front",
+    Corner.NECK_CB: "centre back",
+    Corner.UNDERARM_FRONT: "underarm",
+    Corner.UNDERARM_BACK: "underarm",
+    Corner.CAP_TOP: "top of the cap",
+    Corner.WRIST_FRONT: "wrist",
+    Corner.WRIST_BACK: "wrist",
+    Corner.HIP_SIDE: "hip",
+    Corner.BUST_SIDE: "bust dart",
     Corner.LINE_START: "upper end",
     Corner.LINE_END: "lower end",
 }
@@ -49,6 +62,38 @@ def _place(pattern: Readable, vertices: Sequence[str], end: str) -> str:
         if corner is not None:
             return PLACES.get(corner, corner.value.replace("_", " "))
     return f"{end} of the seam"
+
+
+#: Corners whose words say at which end of the body a line ends, by the lines for which they do: a hem ends at a side.
+OTHERWISE = {
+    (Corner.HEM_SIDE, Role.HEM): "side",
+    (Corner.HEM_CF, Role.HEM): "centre front",
+    (Corner.HEM_CB, Role.HEM): "centre back",
+    (Corner.HEM_INSEAM, Role.HEM): "inseam",
+    (Corner.WAIST_SIDE, Role.WAIST): "side",
+    (Corner.WAIST_CF, Role.CENTRE_FRONT): "waist",
+    (Corner.WAIST_CB, Role.CENTRE_BACK): "waist",
+    (Corner.NECK_CF, Role.CENTRE_FRONT): "neck",
+    (Corner.NECK_CB, Role.CENTRE_BACK): "neck",
+    (Corner.WRIST_FRONT, Role.HEM): "front",
+    (Corner.WRIST_BACK, Role.HEM): "back",
+}
+
+
+def line_end_words(pattern: Readable, vertex: str, along: str) -> str:
+    """Return where an end of a line lies, in words: a corner of the block, or the line that it meets there."""
+    piece = pattern.find(vertex)
+    if piece is None:
+        return "end"
+    at = piece.aliases.get(vertex, vertex)
+    role = next((edge.role for edge in piece.edges if edge.lineage == along), None)
+    corner = piece.corner_at(vertex)
+    if corner is not None and corner not in (Corner.LINE_START, Corner.LINE_END):
+        by_line = OTHERWISE.get((corner, role)) if role is not None else None
+        return by_line or PLACES.get(corner, corner.value.replace("_", " "))
+    meets = (e.lineage for e in piece.edges if at in (e.start, e.end) and not e.is_leg and e.lineage != along)
+    other = next(meets, None)
+    return readable(other) if other is not None else "end"
 
 
 def end_words(pattern: Readable, seam: Seam, *, at_start: bool) -> str:

@@ -9,10 +9,11 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from izett.errors import ReferenceLost
+from izett.geometry.outline import gap
 from izett.geometry.point import Point
 from izett.pattern.document import PLACES, Seam
-from izett.pattern.facts import CENTRE_LINES, Half, Layer, Region, Role, SeamKind, Zone
-from izett.pattern.levels import width_at
+from izett.pattern.facts import CENTRE_CORNERS, CENTRE_LINES, Half, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.levels import CENTRE, width_at
 from izett.pattern.piece import Piece, Span
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import holding, resolved, seam_lengths, span_length
@@ -82,7 +83,16 @@ def _drawn(pieces: Iterable[Piece], level: str) -> float:
 
 def _worn(pattern: Readable, part: Span) -> float:
     piece = holding(pattern, part.start)
-    return span_length(piece, part) * piece.times
+    return (span_length(piece, part) + _on_band(piece, part)) * piece.times
+
+
+def _on_band(piece: Piece, part: Span) -> float:
+    """Return what of a line lies on a front band, cm: where the piece is cut back, its centre is marked beyond its edge."""
+    centre = next((line for line in piece.lines if line.level == CENTRE), None)
+    if centre is None:
+        return 0.0
+    ends = [name for name in (part.start, part.end) if piece.corner_at(name) in CENTRE_CORNERS]
+    return sum(gap(centre.points, piece.vertex(name)) for name in ends)
 
 
 def place_width(pattern: Readable, place: str, half: Half = Half.LEFT) -> float:

@@ -3,7 +3,7 @@
 Read from the parameters' own schema, so that a new step needs no form of its own.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
 from typing import Any, Literal, get_args, get_origin
@@ -24,6 +24,7 @@ class Field:
         unit: cm, °, share, or empty.
         low, high, default: of a number; default also of a choice, a switch or a text.
         choices: of a choice.
+        only: the kinds of the step that it is for, where it has kinds; empty for all.
     """
 
     name: str
@@ -34,6 +35,7 @@ class Field:
     high: float | None
     default: Any
     choices: tuple[str, ...]
+    only: tuple[str, ...] = ()
 
 
 def fields_of(params: type[Params]) -> Iterator[Field]:
@@ -53,7 +55,13 @@ def fields_of(params: type[Params]) -> Iterator[Field]:
             high,
             default.value if isinstance(default, Enum) else default,
             choices,
+            tuple(str(getattr(one, "value", one)) for one in _only(extra)),
         )
+
+
+def _only(extra: Mapping[str, Any]) -> Sequence[Any]:
+    only = extra.get("only", ())
+    return only if isinstance(only, list) else ()
 
 
 def _bounds(info: FieldInfo) -> tuple[float | None, float | None]:

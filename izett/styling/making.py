@@ -29,6 +29,7 @@ def rectangle(
     on_fold: bool,
     roles: tuple[Role, Role, Role],
     layer: Layer = Layer.OUTER,
+    bias: bool = False,
 ) -> Piece:
     """Return a rectangle from (0, 0), its sewn edge at the foot.
 
@@ -38,7 +39,11 @@ def rectangle(
         on_fold: whether its left edge lies on the fold.
         roles: of the foot, of the top, and of the two ends.
         layer: the layer of the garment that it is cut for.
+        bias: whether it is cut at half a right angle to the thread.
     """
+    short = min(width, height) * 0.6
+    upright = (between((0.0, 0.0), (width, height), 0.2), (width * 0.2, height * 0.8))
+    slanting = ((width - short) / 2, (height - short) / 2), ((width + short) / 2, (height + short) / 2)
     corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
     names = [context.named(n) for n in ("foot_start", "foot_end", "top_end", "top_start")]
     lines = [context.named(n) for n in ("sewn_edge", "end", "top", "start")]
@@ -53,7 +58,7 @@ def rectangle(
         part=context.uid,
         cut=cut,
         on_fold=lines[3] if on_fold else None,
-        grain=(between(corners[0], corners[2], 0.2), (corners[2][0] * 0.2, height * 0.8)),
+        grain=slanting if bias else upright,
         edges=edges,
         layer=layer,
     )

@@ -4,7 +4,7 @@ A step reaches the garment only through its `Context`: what it asks is kept with
 """
 
 import re
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from types import MappingProxyType
@@ -27,9 +27,9 @@ from izett.styling.subject import Subject
 from izett.wording import titled
 
 
-def length(default: float, *, low: float, high: float, meaning: str) -> Any:
-    """Declare a length in cm with its default, range and meaning."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "cm"})
+def length(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
+    """Declare a length in cm with its default, range and meaning; `only` for some kinds of the step, where it has kinds."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "cm", "only": list(only)})
 
 
 def angle(default: float, *, low: float, high: float, meaning: str) -> Any:
@@ -37,19 +37,19 @@ def angle(default: float, *, low: float, high: float, meaning: str) -> Any:
     return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "°"})
 
 
-def ratio(default: float, *, low: float, high: float, meaning: str) -> Any:
-    """Declare a plain number with its default, range and meaning."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": ""})
+def ratio(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
+    """Declare a plain number with its default, range and meaning; `only` for some kinds of the step."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "", "only": list(only)})
 
 
-def count(default: int, *, low: int, high: int, meaning: str) -> Any:
-    """Declare a whole number with its default, range and meaning."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": ""})
+def count(default: int, *, low: int, high: int, meaning: str, only: Sequence[str] = ()) -> Any:
+    """Declare a whole number with its default, range and meaning; `only` for some kinds of the step."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "", "only": list(only)})
 
 
-def share(default: float, *, low: float, high: float, meaning: str) -> Any:
-    """Declare a share (1 is the whole) with its default, range and meaning."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "share"})
+def share(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
+    """Declare a share (1 is the whole) with its default, range and meaning; `only` for some kinds of the step."""
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "share", "only": list(only)})
 
 
 class Context:

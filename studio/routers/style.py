@@ -4,10 +4,12 @@ from dataclasses import asdict
 
 from django.http import HttpRequest
 from ninja import Router
+from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.checking.check import Verdict
 from izett.errors import UnknownName
+from izett.files.recipe_json import StepDoc
 from izett.fitting.compare import moves
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half
@@ -18,6 +20,7 @@ from izett.pattern.walking import Met, walked
 from izett.recipe.evaluation import Evaluation
 from izett.styling.fields import fields_of
 from izett.styling.operation import Section
+from izett.styling.places import lines_of_places
 from izett.styling.subject import Kind, Subject, subject_of
 from studio.lanes import LOOK, in_turn
 from studio.models import MeasureSheet
@@ -28,6 +31,7 @@ from studio.style_schemas import (
     FieldOut,
     MovedIn,
     OperationOut,
+    PlaceLineOut,
     RunOut,
     SubjectIn,
     WalkIn,
@@ -54,7 +58,10 @@ def operations(request: HttpRequest) -> list[OperationOut]:
             sections=[section.value for section in o.sections],
             sided=o.sided,
             version=o.version,
-            fields=[FieldOut(**{**asdict(field), "choices": list(field.choices)}) for field in fields_of(o.params)],
+            fields=[
+                FieldOut(**{**asdict(field), "choices": list(field.choices), "only": list(field.only)})
+                for field in fields_of(o.params)
+            ],
         )
         for o in catalogue().operations.values()
     ]
@@ -90,6 +97,36 @@ def line(request: HttpRequest, data: SubjectIn) -> RunOut:
     if pointed is None or pointed[0].span is None:
         raise not_found("line")
     return RunOut(**pointed[0].line(), fraction=round(pointed[0].fraction, 3))
+
+
+@router.post("/places", response=dict[str, PlaceLineOut])
+@in_turn(LOOK)
+def places(request: HttpRequest, data: WithoutIn) -> dict[str, PlaceLineOut]:
+    """Return the lines that the places of a step lie on, as they are where it stands in the recipe."""
+    step = next((step for step in data.recipe.steps if step.uid == data.uid), None)
+    if step is None:
+        raise not_found("step")
+    worked = sorted(data.recipe.steps, key=lambda one: list(Section).index(_section_of(one)))
+    before = worked[: worked.index(step)]
+    evaluation = evaluate(data.recipe.model_copy(update={"steps": before}), _sheet(data.sheet), owner=data.job)
+    pattern = evaluation.half(Half.RIGHT if step.half is Half.RIGHT else Half.BOTH)
+    operation = catalogue().operations.get(step.kind)
+    if operation is None:
+        return {}
+    try:
+        params = operation.params.model_validate(operation.upgraded(step.params, step.version))
+    except ValidationError:
+        # What is wrong with it is told where the step is worked.
+        return {}
+    return {
+        name: PlaceLineOut(length=line.length, start=in_titles(line.start, pattern), end=in_titles(line.end, pattern))
+        for name, line in lines_of_places(params, pattern).items()
+    }
+
+
+def _section_of(step: StepDoc) -> Section:
+    operation = catalogue().operations.get(step.kind)
+    return step.section or (operation.section if operation else Section.STYLE)
 
 
 #: So many of the lines that a change moves are told, the farthest first.

@@ -11,6 +11,7 @@ from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verd
 from izett.geometry.curve import Curve
 from izett.geometry.point import cross, dot, subtract, unit
 from izett.pattern.facts import CENTRE_LINES, Role
+from izett.pattern.levels import CENTRE
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge
 from izett.wording import cm
@@ -29,6 +30,9 @@ class Params(CheckParams):
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each corner at the centre with its angle off square, and where the line leaves the square too soon."""
     for piece in garment.pattern.pieces:
+        if any(line.level == CENTRE for line in piece.lines):
+            # The centre lies on a stand or a band, not on this edge.
+            continue
         for before, after in pairwise((*piece.edges, piece.edges[0])):
             if (before.role in CENTRE_LINES) == (after.role in CENTRE_LINES) or Role.CROTCH in (
                 before.role,

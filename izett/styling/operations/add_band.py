@@ -2,23 +2,30 @@
 
 A knit neckband is about 90 % of its opening (a band of the same length stands away), but not so short that the stretched
 opening does not pass the head; an elastic ring about 0.87 of the waist, cut 2 cm longer; a ruffle 1.5 to 3 times its
-edge, cut in strips of the cloth's width, the joins counted; a bias binding is cut four times as wide as it shows. Common
-practice, no single source.
+edge, cut in strips of the cloth's width, the joins counted; a bias binding is cut on the bias, four times as wide as it
+shows. A waistband is as long as the waist without its gathers. A front band runs around the neck and down both fronts,
+which are cut back by half of it, so that the bands lap over the centre. Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from dataclasses import replace
 from enum import StrEnum
 from math import ceil
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.facts import Layer, Role
-from izett.pattern.piece import Span
-from izett.pattern.working import Readable
+from izett.geometry.curve import straight
+from izett.pattern.document import Closure, Opening
+from izett.pattern.facts import CENTRE_CORNERS, Layer, Region, Role, SeamKind
+from izett.pattern.levels import CENTRE
+from izett.pattern.naming import readable
+from izett.pattern.paper import shortened
+from izett.pattern.piece import Edge, LevelLine, Piece, Span
+from izett.pattern.working import Readable, Working
 from izett.pattern.worn import is_sleeve, on_body
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
-from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length, ratio
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, count, length, ratio
 from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject, run_of
 from izett.styling.words import line_words
@@ -30,6 +37,10 @@ ELASTIC_OVERLAP = 2.0
 BINDING_FOLDS = 4.0
 #: cm. A stretched neckband is so much longer than the head that it passes.
 HEAD_SPARE = 0.2
+#: cm. Of a line that a front band is cut back along so much must be left.
+LEAST_LEFT = 2.0
+#: A strip of exactly so many widths of the cloth takes no more.
+HAIR = 1e-9
 #: A ruffle sewn closer than this looks plain; over the other it does not go in.
 LEAST_RUFFLE, MOST_RUFFLE = 1.5, 3.0
 
@@ -42,9 +53,11 @@ class Band(StrEnum):
     CUFF = "cuff"
     STAND = "stand"
     HEM_BAND = "hem_band"
+    FRONT_BAND = "front_band"
     ELASTIC = "elastic"
     BINDING = "binding"
     RUFFLE = "ruffle"
+    SKIRT = "skirt"
     TIE = "tie"
 
 
@@ -54,10 +67,12 @@ TITLES = {
     Band.CUFF: "Cuff",
     Band.STAND: "Collar stand",
     Band.HEM_BAND: "Hem band",
+    Band.FRONT_BAND: "Front band",
     Band.ELASTIC: "Elastic ring",
     Band.BINDING: "Bias binding",
     Band.RUFFLE: "Ruffle",
-    Band.TIE: "Tie",
+    Band.SKIRT: "Rectangle skirt",
+    Band.TIE: "Tie band",
 }
 #: Length as a share of the edge, and finished height in cm: the trade's starts.
 USUAL: dict[Band, tuple[float, float]] = {
@@ -66,12 +81,20 @@ USUAL: dict[Band, tuple[float, float]] = {
     Band.CUFF: (1.0, 6.0),
     Band.STAND: (1.0, 3.0),
     Band.HEM_BAND: (0.9, 5.0),
+    Band.FRONT_BAND: (1.0, 3.0),
     Band.ELASTIC: (0.87, 3.0),
     Band.BINDING: (1.0, 1.0),
     Band.RUFFLE: (2.0, 10.0),
+    Band.SKIRT: (1.0, 55.0),
     Band.TIE: (1.0, 3.0),
 }
-FOLDED = (Band.NECKBAND, Band.WAISTBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.TIE)
+FOLDED = (Band.NECKBAND, Band.WAISTBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.FRONT_BAND, Band.TIE)
+#: Strips whose length is a share of their edge; the others are as long as the edge, or as the cloth's widths.
+BY_RATIO = (Band.NECKBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.ELASTIC, Band.BINDING, Band.RUFFLE)
+#: Strips that run on beyond their edge: to lap for a button, or to be tied.
+LAPPED = (Band.WAISTBAND, Band.CUFF, Band.STAND, Band.TIE)
+#: Strips that are gathered to their edge.
+GATHERED = (Band.RUFFLE, Band.SKIRT)
 
 
 class AddBand(Params):
@@ -84,30 +107,35 @@ class AddBand(Params):
         low=0.3,
         high=4,
         meaning="length as a share of the edges; an elastic's, of the body's waist",
+        only=BY_RATIO,
     )
-    height: float = length(2.0, low=0.5, high=60, meaning="finished height")
+    height: float = length(2.0, low=0.5, high=120, meaning="finished height")
     overlap: float = length(
-        0.0, low=0, high=150, meaning="longer at the end: button lap of a band, hanging end of a tie"
+        0.0, low=0, high=150, meaning="longer at the end: to lap for a button, or to tie", only=LAPPED
     )
-    cloth_width: float = length(140.0, low=20, high=320, meaning="width of the cloth that strips are cut from")
+    cloth_width: float = length(
+        140.0, low=20, high=320, meaning="width of the cloth that strips are cut from", only=GATHERED
+    )
+    widths: int = count(2, low=1, high=12, meaning="widths of the cloth that it takes", only=(Band.SKIRT,))
 
 
 def apply(params: AddBand, context: Context) -> Outcome:
     """Make the strip from the edges as they are now."""
+    if params.kind is Band.FRONT_BAND:
+        context = context.on(_cut_back(context, params))
     chain = chain_of(context, params.edges)
     edge = length_of(context.garment, chain)
     half = is_half(context.garment, chain)
     around = edge * (2 if half else 1)
-    title = TITLES[params.kind]
     if params.kind is Band.RUFFLE and not LEAST_RUFFLE <= params.ratio <= MOST_RUFFLE:
         raise StepRefused(
             f"A ruffle of {params.ratio:g} times its edge is {'plain' if params.ratio < LEAST_RUFFLE else 'too full'}.",
             fix=f"Use {LEAST_RUFFLE:g} to {MOST_RUFFLE:g}.",
             where=(chain[0].along,),
         )
-    ratio = _passing_head(context, params, around)
-    # On the fold where the garment's half is: with a lap at one end it is drawn whole.
-    folded = half and not params.overlap
+    ratio, why = _share_of_edge(context, params, chain, around)
+    # On the fold where the garment's half is: with a lap at one end, or on the bias, it is drawn whole.
+    folded = half and not params.overlap and params.kind is not Band.BINDING
     sewn = edge * ratio * (1 if folded or not half else 2)
     width = sewn + (params.overlap if not folded else 0.0)
     long = around * ratio
@@ -117,32 +145,111 @@ def apply(params: AddBand, context: Context) -> Outcome:
             long = context.body.get("waist_girth", around) * params.ratio
         folded, width = False, long + ELASTIC_OVERLAP
     tall = params.height * (2 if params.kind in FOLDED else BINDING_FOLDS if params.kind is Band.BINDING else 1)
-    count = 2 if params.kind in (Band.CUFF, Band.TIE) and not half else 1
     made = rectangle(
         context,
-        title=title,
+        title=TITLES[params.kind],
         width=width,
         height=tall,
-        cut=count,
+        cut=2 if params.kind in (Band.CUFF, Band.TIE) and not half else 1,
         on_fold=folded,
-        roles=(Role.PANEL, Role.HEM if params.kind is Band.RUFFLE else Role.PANEL, Role.PANEL),
+        roles=(Role.PANEL, Role.HEM if params.kind in GATHERED else Role.PANEL, Role.PANEL),
         layer=Layer.STRENGTH if params.kind is Band.ELASTIC else Layer.OUTER,
+        bias=params.kind is Band.BINDING,
     )
     told = [
         Sum("edge, around" if half else "edge", around),
-        Sum("times", ratio, ""),
-        *([Sum("so that it passes the head, not times", params.ratio, "")] if ratio != params.ratio else []),
+        *why,
+        *([Sum("times", ratio, "")] if params.kind in (*BY_RATIO, Band.SKIRT) else []),
         Sum("finished length", long + params.overlap),
         Sum("cut height", tall),
     ]
-    if params.kind is Band.RUFFLE:
-        strips = ceil(around * params.ratio / params.cloth_width)
+    if params.kind in GATHERED:
+        strips = ceil(long / params.cloth_width - HAIR)
         told += [Sum("strips across the cloth", float(strips), ""), Sum("joins", float(strips - 1), "")]
-    name = params.kind.value
     # A half band is sewn to the half garment's edges; one drawn whole to its half is twice as long by that.
-    lies = "gathered" if params.ratio > 1 else "the band is stretched to the edge" if params.ratio < 1 else ""
+    lies = "gathered" if ratio > 1 else "the band is stretched to the edge" if ratio < 1 else ""
+    name = params.kind.value
     pattern = sewn_on(context, context.garment, made, chain, context.named("sewn_edge"), name, lies=lies)
     return Outcome(pattern, tuple(told), (made.name, context.named("sewn_edge")))
+
+
+def _share_of_edge(
+    context: Context, params: AddBand, chain: tuple[Span, ...], around: float
+) -> tuple[float, tuple[Sum, ...]]:
+    """Return a strip's length as a share of its edge, and what it was reckoned from."""
+    if params.kind is Band.SKIRT:
+        widths = params.widths * params.cloth_width
+        if widths < around:
+            raise StepRefused(
+                f"{cm(widths)} of cloth do not go around a waist of {cm(around)}.",
+                fix="Take more widths, or wider cloth.",
+                where=(chain[0].along,),
+            )
+        return widths / around, (Sum("widths of the cloth", float(params.widths), ""),)
+    if params.kind is Band.WAISTBAND and _is_waist(context, chain):
+        full = min(context.garment.fullness("waist"), around / 2)
+        return (around - full) / around, (Sum("gathers, left out", full),) if full else ()
+    if params.kind not in BY_RATIO:
+        return 1.0, ()
+    share = _passing_head(context, params, around)
+    less = (Sum("so that it passes the head, not times", params.ratio, ""),) if share != params.ratio else ()
+    return share, less
+
+
+def _cut_back(context: Context, params: AddBand) -> Working:
+    """Return the garment with its fronts opened and cut back by half the band, their centre marked where it laps."""
+    pattern = context.garment
+    half = params.height / 2
+    opened = 0
+    for line in params.edges:
+        for span in context.on(pattern).chain(line.span):
+            piece = pattern.holding(span.start)
+            run = [e for e in piece.edges if e.lineage == span.along]
+            if not run or run[0].role is not Role.CENTRE_FRONT:
+                continue
+            if len(run) != 1 or not run[0].curve.is_straight:
+                raise StepRefused(
+                    f"{line_words(span.along, begins=True)} is not one straight line.",
+                    fix="Add the front band before that line is changed.",
+                    where=(span.along,),
+                )
+            pattern = pattern.with_pieces(_centre_cut_back(piece, run[0], half))
+            opening = Opening(context.named("front"), Closure.BUTTONS, span, run[0].curve.length)
+            pattern = pattern.adding(openings=(opening,))
+            opened += 1
+    if not opened:
+        raise StepRefused(
+            "A front band runs down the centre front, and none of these lines does.",
+            fix="Begin with the centre front line.",
+            where=tuple(line.along for line in params.edges),
+        )
+    return pattern
+
+
+def _centre_cut_back(piece: Piece, centre: Edge, by: float) -> Piece:
+    """Return a front whose centre edge lies `by` cm further in; the centre itself stays marked, levels reach it."""
+    at = piece.edges.index(centre)
+    before, after = piece.edges[at - 1], piece.edges[(at + 1) % len(piece.edges)]
+    for edge in (before, after):
+        if edge.curve.length < by + LEAST_LEFT:
+            raise StepRefused(
+                f"{piece.title}: the {readable(edge.lineage)} is too short for half a band of {cm(by)}.",
+                fix="Make the band narrower.",
+                where=(edge.lineage,),
+            )
+    cut = shortened(shortened(piece, centre.start, before.lineage, by), centre.end, after.lineage, by)
+    ends = {e.end: e.curve.end for e in cut.edges} | {
+        e.start: e.curve.start for e in cut.edges if e.start == centre.end
+    }
+    spot = next(e.curve.end for e in cut.edges if e.end == centre.start), ends[centre.end]
+    ring = tuple(replace(e, curve=straight(*spot)) if e.lineage == centre.lineage else e for e in cut.edges)
+    return replace(
+        cut,
+        edges=ring,
+        on_fold=None,
+        cut=2 if piece.on_fold else piece.cut,
+        lines=(*cut.lines, LevelLine(CENTRE, (centre.curve.start, centre.curve.end))),
+    )
 
 
 def _passing_head(context: Context, params: AddBand, around: float) -> float:
@@ -162,7 +269,11 @@ def _is_waist(context: Context, chain: tuple[Span, ...]) -> bool:
 def describe(params: AddBand) -> str:
     """Return the step in the maker's words."""
     along = " and ".join(line_words(line.along) for line in params.edges)
-    return f"{TITLES[params.kind]} on {along}: {params.ratio:g} × the edge, {cm(params.height, 2)} high"
+    if params.kind is Band.SKIRT:
+        widths = f"{params.widths} × {cm(params.cloth_width)} of cloth"
+        return f"Rectangle skirt on {along}: {widths}, {cm(params.height, 2)} long"
+    share = f"{params.ratio:g} × the edge, " if params.kind in BY_RATIO else ""
+    return f"{TITLES[params.kind]} on {along}: {share}{cm(params.height, 2)} high"
 
 
 KINDS = {
@@ -177,14 +288,21 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None or subject.role is None:
         return
     sleeve = is_sleeve(subject.piece)
+    if subject.role is Role.CENTRE_FRONT and subject.piece.region is Region.UPPER:
+        edges = list(_down_the_front(pattern, subject))
+        if edges:
+            words = "Add: front band, round the neck and down both fronts"
+            yield Offer(words, {"kind": "front_band", "edges": edges, "height": USUAL[Band.FRONT_BAND][1]})
+        return
     hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
     kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
     edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))
     for kind in kinds if edges else ():
         ratio_of, height = USUAL[kind]
-        yield Offer(
-            f"Add: {TITLES[kind].lower()}", {"kind": kind.value, "edges": edges, "ratio": ratio_of, "height": height}
-        )
+        share = {"ratio": ratio_of} if kind in BY_RATIO else {}
+        yield Offer(f"Add: {TITLES[kind].lower()}", {"kind": kind.value, "edges": edges, **share, "height": height})
+    if subject.role is Role.WAIST and subject.piece.region is Region.UPPER and not pattern.seams_of(SeamKind.WAIST):
+        yield Offer("Add: skirt, a rectangle of whole cloth widths", {"kind": "skirt", "edges": edges, "height": 55.0})
 
 
 def _all_round(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:
@@ -199,9 +317,42 @@ def _all_round(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:
     yield from found.values()
 
 
+def _down_the_front(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:
+    """Yield the lines of a front band from the centre back: around the neck, and down the front that is pointed at."""
+    assert subject.span is not None and subject.piece is not None
+    top = subject.span.start if _is_higher(subject.piece, subject.span) else subject.span.end
+    bottom = subject.span.end if top == subject.span.start else subject.span.start
+    necks = [span for piece in pattern.with_role(Role.NECK) if on_body(piece) for span in _necks(pattern, piece)]
+    if not any(top in (span.start, span.end) for span in necks):
+        return
+    # From the back's centre to the front's: each line runs on where the one before it ended.
+    for span in sorted(necks, key=lambda span: top in (span.start, span.end)):
+        front = top in (span.start, span.end)
+        end = top if front else next((n for n in (span.start, span.end) if not _at_centre(pattern, n)), span.end)
+        start = span.start if end == span.end else span.end
+        yield {"start": start, "end": end, "along": span.along}
+    yield {"start": top, "end": bottom, "along": subject.span.along}
+
+
+def _necks(pattern: Readable, piece: Piece) -> Iterator[Span]:
+    for lineage in dict.fromkeys(e.lineage for e in piece.edges if e.role is Role.NECK):
+        span = run_of(pattern, piece, lineage)
+        if span is not None:
+            yield span
+
+
+def _is_higher(piece: Piece, span: Span) -> bool:
+    return piece.holds(span.start) and piece.holds(span.end) and piece.vertex(span.start)[1] > piece.vertex(span.end)[1]
+
+
+def _at_centre(pattern: Readable, vertex: str) -> bool:
+    piece = pattern.find(vertex)
+    return piece is not None and piece.corner_at(vertex) in CENTRE_CORNERS
+
+
 OPERATION = Operation(
     key="add_band",
-    title="Add a band, cuff, ruffle or tie",
+    title="Add a band, cuff, binding or ruffle",
     params=AddBand,
     apply=apply,
     describe=describe,
@@ -229,6 +380,33 @@ OPERATION = Operation(
             "edges": ({"start": "front.waist_cf", "end": "front.waist_side", "along": "front.waist"},),
             "ratio": 2.0,
             "height": 12.0,
+        },
+        {
+            "kind": "front_band",
+            "edges": (
+                {"start": "back.neck_cb", "end": "back.neck_shoulder", "along": "back.neck"},
+                {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"},
+                {"start": "front.neck_cf", "end": "front.waist_cf", "along": "front.centre"},
+            ),
+            "height": 3.0,
+        },
+        {
+            "kind": "skirt",
+            "edges": (
+                {"start": "front.waist_cf", "end": "front.waist_side", "along": "front.waist"},
+                {"start": "back.waist_side", "end": "back.waist_cb", "along": "back.waist"},
+            ),
+            "height": 55.0,
+            "widths": 2,
+        },
+        {
+            "kind": "binding",
+            "edges": (
+                {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"},
+                {"start": "back.neck_shoulder", "end": "back.neck_cb", "along": "back.neck"},
+            ),
+            "ratio": 1.0,
+            "height": 1.0,
         },
     ),
 )

@@ -1,8 +1,8 @@
 """Let in a gore: a godet in a seam, a gusset at an underarm or fork, or a flounce cut from a circle.
 
 A godet's two sides are as long as the slit that it is let into; a gusset is a square (or a diamond) sewn into a slash;
-a flounce is a part of a circle whose inner edge is as long as the edge that it hangs from. Common practice, no single
-source.
+a flounce is a part of a circle whose inner edge is as long as the edge that it hangs from, or as both sides of the slit
+that it is let into. Common practice, no single source.
 """
 
 from collections.abc import Iterator
@@ -27,6 +27,10 @@ from izett.wording import cm
 
 #: rad. One cubic follows a circle's arc of so much to within a thousandth of a millimetre at these radii.
 ARC = pi / 8
+#: cm. A slit leaves so much of its seam shut at least.
+LEAST_ABOVE = 2.0
+#: cm. A flounce so deep is a skirt.
+LONG_AS_SKIRT = 40.0
 #: Radius of a round top, as a share of the godet's width; its straight sides begin at most this far down the slit.
 ROUND_TOP, MOST_ROUND = 0.15, 0.5
 
@@ -38,26 +42,32 @@ class Gore(StrEnum):
     ROUND_GODET = "round_godet"
     GUSSET = "gusset"
     FLOUNCE = "flounce"
+    SLIT_FLOUNCE = "slit_flounce"
+
+
+#: What is let into a slit from the hem, and what is cut from a circle.
+IN_SLIT = (Gore.GODET, Gore.ROUND_GODET, Gore.SLIT_FLOUNCE)
+FROM_CIRCLE = (Gore.FLOUNCE, Gore.SLIT_FLOUNCE)
 
 
 class AddGore(Params):
     """What is let in, where, and how large."""
 
-    kind: Gore = Field(Gore.GODET, description="godet: pointed; round_godet: its top is round; gusset; flounce")
+    kind: Gore = Field(Gore.GODET, description="what is let in or hung")
     edges: tuple[SpanRef, ...] = Field(
         min_length=1, max_length=8, description="the seam or slash; of a flounce, its edges"
     )
     width: float = length(
         20.0, low=2, high=120, meaning="width of a godet at the hem; side of a gusset; depth of a flounce"
     )
-    long: float = length(30.0, low=3, high=120, meaning="length of the slit that a godet is let into, from the hem")
-    circle: float = share(0.5, low=0.05, high=1, meaning="of a whole circle, a flounce")
+    long: float = length(30.0, low=3, high=120, meaning="length of the slit, from the hem", only=IN_SLIT)
+    circle: float = share(0.5, low=0.05, high=1, meaning="of a whole circle, a flounce", only=FROM_CIRCLE)
 
 
 def apply(params: AddGore, context: Context) -> Outcome:
     """Make the piece from the edges as they are now."""
     chain = chain_of(context, params.edges)
-    if params.kind is Gore.FLOUNCE:
+    if params.kind in FROM_CIRCLE:
         return _flounce(params, context, chain)
     if params.kind is Gore.GUSSET:
         return _gusset(params, context, chain)
@@ -83,8 +93,13 @@ def _arc(centre: Point, radius: float, start: float, end: float) -> Curve:
 
 
 def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
-    edge = length_of(context.garment, chain)
-    half = is_half(context.garment, chain)
+    whole = length_of(context.garment, chain)
+    in_slit = params.kind is Gore.SLIT_FLOUNCE
+    if in_slit:
+        _refuse_long(params, chain, whole)
+    # Up one side of the slit and down the other.
+    edge = 2 * params.long if in_slit else whole
+    half = not in_slit and is_half(context.garment, chain)
     # Half of it is drawn on the fold where half the garment is drawn.
     angle = 2 * pi * params.circle / (2 if half else 1)
     radius = edge / angle
@@ -96,8 +111,8 @@ def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outc
     inner_line, hem = _arc(centre, radius, low, high), _arc(centre, outer, low, high)
     made = outlined(
         context,
-        title="Flounce" if params.width < 40 else "Circle skirt",
-        cut=1,
+        title="Flounce" if in_slit or params.width < LONG_AS_SKIRT else "Circle skirt",
+        cut=2 if in_slit else 1,
         edges=[
             (Role.FOLD if half else Role.PANEL, "start", straight(inner_line.start, hem.start)),
             (Role.HEM, "hem", hem),
@@ -106,19 +121,26 @@ def _flounce(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outc
         ],
         fold=0 if half else None,
     )
-    pattern = sewn_on(context, context.garment, made, chain, context.named("edge"), "flounce", lies="")
     told = (Sum("edge", edge), Sum("radius", radius), Sum("hem", hem.length * (2 if half else 1)))
+    if in_slit:
+        slit = Opening(context.named("slit"), Closure.SLIT, chain[0], params.long)
+        return Outcome(context.garment.adding(made, openings=(slit,)), told, (made.name, slit.name))
+    pattern = sewn_on(context, context.garment, made, chain, context.named("edge"), "flounce", lies="")
     return Outcome(pattern, told, (made.name,))
 
 
-def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
-    whole = length_of(context.garment, chain)
-    if params.long > whole - 2:
+def _refuse_long(params: AddGore, chain: tuple[Span, ...], whole: float) -> None:
+    if params.long > whole - LEAST_ABOVE:
         raise StepRefused(
             f"The seam is {cm(whole)} long: a slit of {cm(params.long, 2)} does not fit.",
             fix="Make it shorter.",
             where=(chain[0].along,),
         )
+
+
+def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcome:
+    whole = length_of(context.garment, chain)
+    _refuse_long(params, chain, whole)
     half = params.width / 2
     # Both sides are as long as the slit: the hem lies on a circle about the point.
     opening_angle = 2 * half / params.long
@@ -170,6 +192,11 @@ def _gusset(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outco
 def describe(params: AddGore) -> str:
     """Return the step in the maker's words."""
     along = " and ".join(line_words(line.along) for line in params.edges)
+    if params.kind is Gore.SLIT_FLOUNCE:
+        return (
+            f"Flounce in a slit of {cm(params.long, 2)} in {along}: {params.circle:g} of a circle, "
+            f"{cm(params.width, 2)} deep"
+        )
     if params.kind is Gore.FLOUNCE:
         return f"Flounce on {along}: {params.circle:g} of a circle, {cm(params.width, 2)} deep"
     if params.kind is Gore.GUSSET:
@@ -183,7 +210,11 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
         return
     line = subject.line()
     if subject.role in (Role.SIDE, Role.PANEL, Role.CENTRE_BACK):
-        yield Offer("Let in a godet", {"kind": "godet", "edges": [line], "width": 20.0, "long": 25.0})
+        up = _from_hem(subject)
+        if up is not None:
+            yield Offer("Let in a godet", {"kind": "godet", "edges": [up], "width": 20.0, "long": 25.0})
+            slit = {"kind": "slit_flounce", "edges": [up], "width": 12.0, "long": 25.0, "circle": 0.5}
+            yield Offer("Slit with a flounce", slit)
     if subject.role in (Role.UNDERARM, Role.INSEAM, Role.SIDE):
         yield Offer("Let in a gusset", {"kind": "gusset", "edges": [line], "width": 8.0})
     if subject.role in (Role.HEM, Role.WAIST, Role.NECK):
@@ -192,6 +223,17 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
         )
         if subject.role is Role.WAIST:
             yield Offer("Add: circle skirt", {"kind": "flounce", "edges": [line], "width": 60.0, "circle": 1.0})
+
+
+def _from_hem(subject: Subject) -> dict[str, str] | None:
+    """Return a line from the hem up; None where it does not come to one."""
+    assert subject.piece is not None and subject.span is not None
+    line = subject.line()
+    hems = {name for e in subject.piece.edges if e.role is Role.HEM for name in (e.start, e.end)}
+    for start, end in ((line["start"], line["end"]), (line["end"], line["start"])):
+        if subject.piece.aliases.get(start, start) in hems:
+            return {"start": start, "end": end, "along": line["along"]}
+    return None
 
 
 OPERATION = Operation(
@@ -230,6 +272,13 @@ OPERATION = Operation(
                 {"start": "skirt_back.hem_side", "end": "skirt_back.hem_cb", "along": "skirt_back.hem"},
             ),
             "width": 15.0,
+            "circle": 0.5,
+        },
+        {
+            "kind": "slit_flounce",
+            "edges": ({"start": "skirt_front.hem_side", "end": "skirt_front.waist_side", "along": "skirt_front.side"},),
+            "width": 12.0,
+            "long": 25.0,
             "circle": 0.5,
         },
     ),

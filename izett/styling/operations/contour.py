@@ -77,6 +77,10 @@ def apply(params: Contour, context: Context) -> Outcome:
     for side, piece in enumerate(pieces):
         bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
         pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
+    # The seam leans otherwise at its ends now: the lines across it run on again.
+    for at_start in (True, False):
+        across = {"how": "across", "line": seam.name, "at_start": at_start}
+        pattern = context.work("true_line", across, on=pattern, label="across").garment
     taken = [Sum(f"taken in {words}, around", by, both=True) for words, _, by in intakes]
     return Outcome(
         pattern,

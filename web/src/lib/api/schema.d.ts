@@ -772,6 +772,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Places
+         * @description Return the lines that the places of a step lie on, as they are where it stands in the recipe.
+         */
+        post: operations["studio_routers_style_places"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/without": {
         parameters: {
             query?: never;
@@ -2689,6 +2709,8 @@ export interface components {
             default: unknown;
             /** Choices */
             choices: string[];
+            /** Only */
+            only: string[];
         };
         /**
          * OperationOut
@@ -2773,6 +2795,31 @@ export interface components {
             fraction: number;
         };
         /**
+         * PlaceLineOut
+         * @description The line that a place of a step lies on: its length as sewn, cm, and what its ends are called.
+         */
+        PlaceLineOut: {
+            /** Length */
+            length: number;
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+        };
+        /**
+         * WithoutIn
+         * @description A step that might be taken out.
+         */
+        WithoutIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Uid */
+            uid: string;
+            /** Job */
+            job?: string | null;
+        };
+        /**
          * BrokenOut
          * @description A later step that could not act any more, and why.
          */
@@ -2813,19 +2860,6 @@ export interface components {
             checks: string[];
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
-        };
-        /**
-         * WithoutIn
-         * @description A step that might be taken out.
-         */
-        WithoutIn: {
-            /** Sheet */
-            sheet: number;
-            recipe: components["schemas"]["RecipeDoc"];
-            /** Uid */
-            uid: string;
-            /** Job */
-            job?: string | null;
         };
         /**
          * MovedIn
@@ -4798,6 +4832,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_style_places: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithoutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["PlaceLineOut"];
+                    };
                 };
             };
             /** @description What went wrong, and what to do about it */

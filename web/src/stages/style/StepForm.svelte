@@ -1,11 +1,24 @@
 <!-- A step while it is worked: its fields, tried on the table at once; kept, or left as it was. -->
 <script lang="ts">
-	import type { Field, Half, Operation, Section, Stage, Step } from '../../lib/api/client';
+	import { untrack } from 'svelte';
+	import {
+		api,
+		type Field,
+		type Half,
+		type Operation,
+		type PlaceLine,
+		type Section,
+		type Stage,
+		type Step,
+	} from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
+	import { withStep } from '../../lib/desk/recipe';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 	import AmountField from './AmountField.svelte';
+	import PlaceField from './PlaceField.svelte';
 
 	interface Props {
 		operation: Operation;
@@ -35,6 +48,32 @@
 	function set(name: string, entered: unknown): void {
 		onchange({ ...step, params: { ...step.params, [name]: entered } });
 	}
+
+	/** What its kind asks for: a tie has no cloth's width, a godet no circle. */
+	const fields = $derived(
+		operation.fields.filter((field) => !field.only.length || field.only.includes(String(kind()))),
+	);
+
+	function kind(): unknown {
+		return step.params.kind ?? operation.fields.find((field) => field.name === 'kind')?.default;
+	}
+
+	/** The lines that its places lie on, as they are where the step stands: how long, and what their ends are called. */
+	const places = new Loaded<Record<string, PlaceLine>>();
+	const along = $derived(
+		operation.fields
+			.filter((field) => field.kind === 'place')
+			.map((field) => (step.params[field.name] as Place | undefined)?.along ?? '')
+			.join(' '),
+	);
+	$effect(() => {
+		if (!along.trim() || !desk.job) return;
+		untrack(() => {
+			const { id, sheet, recipe } = desk.job!;
+			const body = { sheet: sheet.id, recipe: withStep(recipe, step), uid: step.uid, job: id };
+			void places.load(api.POST('/api/places', { body }));
+		});
+	});
 
 	/** What a field that refers to something can be set to. */
 	function choices(field: Field): { value: string; label: string }[] {
@@ -100,7 +139,7 @@
 		</div>
 	{/if}
 	<p class="words">{stage ? spoken(stage.words) : ''}</p>
-	{#each operation.fields as field (field.name)}
+	{#each fields as field (field.name)}
 		{#if NUMBERS.has(field.kind)}
 			<AmountField
 				{field}
@@ -164,20 +203,12 @@
 						>{waiting === field.name ? 'now point…' : 'Point at it'}</button
 					>
 				</span>
-				{#if field.kind === 'place' && place}
-					<AmountField
-						field={{
-							name: 'fraction',
-							meaning: 'how far along it',
-							kind: 'number',
-							unit: 'share',
-							low: 0,
-							high: 1,
-							default: 0.5,
-							choices: [],
-						}}
-						value={place.fraction ?? 0.5}
-						onvalue={(fraction) => set(field.name, { ...place, fraction })}
+				{#if field.kind === 'place' && place && places.value?.[field.name]}
+					<PlaceField
+						meaning={field.meaning}
+						line={places.value[field.name]!}
+						fraction={place.fraction ?? 0.5}
+						onfraction={(fraction) => set(field.name, { ...place, fraction })}
 					/>
 				{/if}
 			</div>
@@ -186,7 +217,26 @@
 				{field.meaning}: {((value(field) as Place[]) ?? []).map((line) => lineName(line.along)).join(', ')}
 			</p>
 		{:else if field.kind === 'pieces'}
-			<p class="soft">{field.meaning}: {((value(field) as string[]) ?? []).map(lineName).join(', ')}</p>
+			{@const chosen = (value(field) as string[]) ?? []}
+			<fieldset class="pieces">
+				<legend>{field.meaning}</legend>
+				{#each desk.trial.pieces as piece (piece.name)}
+					<label class="switch">
+						<input
+							type="checkbox"
+							checked={chosen.includes(piece.name)}
+							onchange={(e) =>
+								set(
+									field.name,
+									e.currentTarget.checked
+										? [...chosen, piece.name]
+										: chosen.filter((name) => name !== piece.name),
+								)}
+						/>
+						{piece.title}
+					</label>
+				{/each}
+			</fieldset>
 		{/if}
 	{/each}
 	<div class="other">
@@ -258,6 +308,18 @@
 	.wide {
 		width: 100%;
 		min-width: 0;
+	}
+	.pieces {
+		border: 1px solid var(--line);
+		border-radius: var(--radius-base);
+		margin: 0.3rem 0;
+		padding: 0.1rem 0.6rem;
+	}
+	.pieces legend {
+		font-size: 0.95rem;
+	}
+	.pieces .switch {
+		padding: 0.1rem 0;
 	}
 	.switch {
 		display: flex;

@@ -1,0 +1,131 @@
+"""Add ties: two strips sewn in at a place of a seam or an edge, at any level, to be tied in front or behind.
+
+The place is notched on every line of the seam, so that it is found on both pieces. Common practice, no single source.
+"""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from pydantic import Field
+
+from izett.errors import StepRefused
+from izett.pattern.facts import Role, Zone
+from izett.pattern.naming import readable
+from izett.pattern.piece import Notch, NotchKind, Piece, Span
+from izett.pattern.sewn import span_length
+from izett.pattern.working import Readable, Working
+from izett.styling.making import rectangle
+from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
+from izett.styling.references import Params, PointRef
+from izett.styling.subject import Kind, Subject, seam_at
+from izett.styling.words import line_words
+from izett.wording import cm
+
+#: Lines that a tie is sewn into.
+ROLES = (Role.SIDE, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK, Role.NECK, Role.WAIST)
+
+
+class AddTie(Params):
+    """Where the ties are sewn in, and how long and wide they are."""
+
+    at: PointRef = Field(description="the middle of the tie on the seam or edge")
+    long: float = length(65.0, low=8, high=200, meaning="finished length of each tie")
+    width: float = length(3.0, low=0.5, high=20, meaning="finished width")
+
+
+def apply(params: AddTie, context: Context) -> Outcome:
+    """Make the pair, and notch its place."""
+    pattern = context.garment
+    whole = context.span_length(params.at.span)
+    low, high = (params.at.fraction * whole + way * params.width / 2 for way in (-1, 1))
+    if low < 0 or high > whole:
+        raise StepRefused(
+            f"A tie of {cm(params.width, 2)} does not fit so near to the end of {line_words(params.at.along)}.",
+            fix=f"Put it at least {cm(params.width / 2, 2)} from the end, or make it narrower.",
+            where=(params.at.along,),
+        )
+    for along in (low, high):
+        pattern = _notched(context.on(pattern), params.at.span, along)
+    # Folded along its length: it is cut twice as wide as it shows.
+    made = rectangle(
+        context,
+        title="Tie",
+        width=params.long,
+        height=2 * params.width,
+        cut=2,
+        on_fold=False,
+        roles=(Role.HEM, Role.HEM, Role.PANEL),
+    )
+    told = (
+        Sum("finished length", params.long),
+        Sum("cut width", 2 * params.width),
+        Sum("from the start", (low + high) / 2),
+    )
+    return Outcome(pattern.adding(made), told, (made.name,))
+
+
+def _notched(context: Context, span: Span, along: float) -> Working:
+    """Return the garment with a notch `along` cm from the start of a line, and on what is sewn to it there."""
+    pattern = context.garment
+    for part in context.chain(span):
+        piece = context.piece_with(part.start)
+        own = span_length(piece, part)
+        if along <= own:
+            pattern = pattern.with_pieces(_with_notch(piece, part, along))
+            return _on_partner(pattern, piece, part, along)
+        along -= own
+    return pattern
+
+
+def _with_notch(piece: Piece, span: Span, along: float) -> Piece:
+    kind = NotchKind.DOUBLE if piece.zone is Zone.BACK else NotchKind.SINGLE
+    return replace(piece, notches=(*piece.notches, Notch(span, along, kind)))
+
+
+def _on_partner(pattern: Working, piece: Piece, span: Span, along: float) -> Working:
+    """Return the garment with the notch carried over to the other side of the seam, where both sides are one line."""
+    seam = seam_at(pattern, piece, span.along)
+    if seam is None or any(len(side) != 1 for side in seam.sides):
+        return pattern
+    own = next((i for i, side in enumerate(seam.sides) if side[0].along == span.along), None)
+    if own is None:
+        return pattern
+    mine, other = seam.sides[own][0], seam.sides[1 - own][0]
+    partner = pattern.find(other.start)
+    if partner is None:
+        return pattern
+    same_way = piece.aliases.get(mine.start, mine.start) == piece.aliases.get(span.start, span.start)
+    whole = span_length(partner, other)
+    return pattern.with_pieces(_with_notch(partner, other, along if same_way else whole - along))
+
+
+def describe(params: AddTie) -> str:
+    """Return the step in the maker's words."""
+    return f"Ties in {line_words(params.at.along)}: {cm(params.long)} long, {cm(params.width, 2)} wide"
+
+
+def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
+    """Offer ties at the place pointed at, and at a level that ends there."""
+    piece = subject.piece
+    if subject.kind is not Kind.LINE or piece is None or subject.span is None or subject.role not in ROLES:
+        return
+    yield Offer(f"Add: ties, here in the {readable(subject.name)}", {"at": subject.place()})
+
+
+OPERATION = Operation(
+    key="add_tie",
+    title="Add ties",
+    params=AddTie,
+    apply=apply,
+    describe=describe,
+    keeps=frozenset({Keeps.SEAMS}),
+    group=Group.ADDED,
+    offers=offers,
+    sections=(Section.FOLLOW,),
+    examples=(
+        {
+            "at": {"start": "front.waist_side", "end": "front.underarm", "along": "front.side", "fraction": 0.2},
+            "long": 70.0,
+        },
+    ),
+)
