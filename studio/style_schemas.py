@@ -23,6 +23,7 @@ class FieldOut(BaseModel):
     default: Any
     choices: list[str]
     only: list[str]
+    called: dict[str, str]
 
 
 class OperationOut(BaseModel):

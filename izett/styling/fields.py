@@ -4,7 +4,7 @@ Read from the parameters' own schema, so that a new step needs no form of its ow
 """
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import Enum
 from typing import Any, Literal, get_args, get_origin
 
@@ -25,6 +25,7 @@ class Field:
         low, high, default: of a number; default also of a choice, a switch or a text.
         choices: of a choice.
         only: the kinds of the step that it is for, where it has kinds; empty for all.
+        called: what it means for some of these kinds.
     """
 
     name: str
@@ -36,6 +37,7 @@ class Field:
     default: Any
     choices: tuple[str, ...]
     only: tuple[str, ...] = ()
+    called: Mapping[str, str] = field(default_factory=dict)
 
 
 def fields_of(params: type[Params]) -> Iterator[Field]:
@@ -56,12 +58,18 @@ def fields_of(params: type[Params]) -> Iterator[Field]:
             default.value if isinstance(default, Enum) else default,
             choices,
             tuple(str(getattr(one, "value", one)) for one in _only(extra)),
+            _called(extra),
         )
 
 
 def _only(extra: Mapping[str, Any]) -> Sequence[Any]:
     only = extra.get("only", ())
     return only if isinstance(only, list) else ()
+
+
+def _called(extra: Mapping[str, Any]) -> Mapping[str, str]:
+    called = extra.get("called", {})
+    return {str(kind): str(words) for kind, words in called.items()} if isinstance(called, dict) else {}
 
 
 def _bounds(info: FieldInfo) -> tuple[float | None, float | None]:

@@ -27,9 +27,21 @@ from izett.styling.subject import Subject
 from izett.wording import titled
 
 
-def length(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
-    """Declare a length in cm with its default, range and meaning; `only` for some kinds of the step, where it has kinds."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "cm", "only": list(only)})
+def length(
+    default: float,
+    *,
+    low: float,
+    high: float,
+    meaning: str,
+    only: Sequence[str] = (),
+    called: Mapping[str, str] = MappingProxyType({}),
+) -> Any:
+    """Declare a length in cm with its default, range and meaning.
+
+    Where the step has kinds, `only` says for which it is, and `called` what it means for some of them.
+    """
+    extra: dict[str, Any] = {"unit": "cm", "only": list(only), "called": {str(k): words for k, words in called.items()}}
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra=extra)
 
 
 def angle(default: float, *, low: float, high: float, meaning: str) -> Any:

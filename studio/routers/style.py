@@ -59,7 +59,14 @@ def operations(request: HttpRequest) -> list[OperationOut]:
             sided=o.sided,
             version=o.version,
             fields=[
-                FieldOut(**{**asdict(field), "choices": list(field.choices), "only": list(field.only)})
+                FieldOut(
+                    **{
+                        **asdict(field),
+                        "choices": list(field.choices),
+                        "only": list(field.only),
+                        "called": dict(field.called),
+                    }
+                )
                 for field in fields_of(o.params)
             ],
         )

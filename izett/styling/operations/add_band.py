@@ -106,12 +106,19 @@ class AddBand(Params):
         0.9,
         low=0.3,
         high=4,
-        meaning="length as a share of the edges; an elastic's, of the body's waist",
+        meaning="so many times as long as the edge",
         only=BY_RATIO,
     )
-    height: float = length(2.0, low=0.5, high=120, meaning="finished height")
+    height: float = length(
+        2.0, low=0.5, high=120, meaning="finished height", called={Band.SKIRT: "length", Band.TIE: "finished width"}
+    )
     overlap: float = length(
-        0.0, low=0, high=150, meaning="longer at the end: to lap for a button, or to tie", only=LAPPED
+        0.0,
+        low=0,
+        high=150,
+        meaning="longer at the end, for a button",
+        only=LAPPED,
+        called={Band.TIE: "longer at the end, to tie"},
     )
     cloth_width: float = length(
         140.0, low=20, high=320, meaning="width of the cloth that strips are cut from", only=GATHERED

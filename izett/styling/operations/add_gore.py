@@ -54,14 +54,16 @@ class AddGore(Params):
     """What is let in, where, and how large."""
 
     kind: Gore = Field(Gore.GODET, description="what is let in or hung")
-    edges: tuple[SpanRef, ...] = Field(
-        min_length=1, max_length=8, description="the seam or slash; of a flounce, its edges"
-    )
+    edges: tuple[SpanRef, ...] = Field(min_length=1, max_length=8, description="the seam, or the edges")
     width: float = length(
-        20.0, low=2, high=120, meaning="width of a godet at the hem; side of a gusset; depth of a flounce"
+        20.0,
+        low=2,
+        high=120,
+        meaning="width at the hem",
+        called={Gore.GUSSET: "length of each side", Gore.FLOUNCE: "depth", Gore.SLIT_FLOUNCE: "depth"},
     )
     long: float = length(30.0, low=3, high=120, meaning="length of the slit, from the hem", only=IN_SLIT)
-    circle: float = share(0.5, low=0.05, high=1, meaning="of a whole circle, a flounce", only=FROM_CIRCLE)
+    circle: float = share(0.5, low=0.05, high=1, meaning="of a whole circle", only=FROM_CIRCLE)
 
 
 def apply(params: AddGore, context: Context) -> Outcome:

@@ -370,5 +370,5 @@ OPERATION = Operation(
         ("princess", {"start": FRONT_ARMHOLE, "bow": 1.2}),
         ("princess", {"start": BACK_ARMHOLE, "bow": 1.0}),
     ),
-    examples=({"shape": "sweetheart", "front": 2.0}, {"front": 4.0, "peak": 5.0, "side": 1.5, "back": -3.0}),
+    examples=({"shape": "sweetheart", "front": 2.0}, {"front": 4.0, "peak": 5.0, "side": 0.3, "back": 1.0}),
 )

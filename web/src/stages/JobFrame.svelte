@@ -5,6 +5,7 @@
 	import { setDesk } from '../lib/desk/context';
 	import { Desk } from '../lib/desk/desk.svelte';
 	import Head from '../lib/parts/Head.svelte';
+	import { typedInto } from '../lib/parts/keys';
 	import ProblemNote from '../lib/parts/ProblemNote.svelte';
 	import { spoken } from '../lib/units.svelte';
 	import { day, moment } from '../lib/words';
@@ -45,7 +46,7 @@
 
 	function key(event: KeyboardEvent): void {
 		const target = event.target as HTMLElement;
-		if (target.closest('input, textarea, select, [role="dialog"]')) return;
+		if (typedInto(target) || target.closest('[role="dialog"]')) return;
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
 			event.preventDefault();
 			void desk.deeds.move(event.shiftKey ? 'redo' : 'undo');
@@ -212,6 +213,23 @@
 	main {
 		flex: 1;
 		min-height: 0;
+	}
+	@media (max-width: 900px), (max-height: 520px) {
+		.frame {
+			height: auto;
+			min-height: 100%;
+		}
+		nav {
+			flex-wrap: wrap;
+		}
+		nav a {
+			flex: 1 0 30%;
+			padding: 0.35rem 0.6rem;
+		}
+		.job {
+			flex-wrap: wrap;
+			gap: 0.2rem 0.6rem;
+		}
 	}
 	.loading {
 		padding: 2rem;

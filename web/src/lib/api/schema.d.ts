@@ -2711,6 +2711,10 @@ export interface components {
             choices: string[];
             /** Only */
             only: string[];
+            /** Called */
+            called: {
+                [key: string]: string;
+            };
         };
         /**
          * OperationOut

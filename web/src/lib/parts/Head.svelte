@@ -45,6 +45,12 @@
 		color: var(--ink);
 		text-decoration: none;
 	}
+	@media (max-width: 900px) {
+		header {
+			flex-wrap: wrap;
+			gap: 0.3rem 0.7rem;
+		}
+	}
 	.middle {
 		flex: 1;
 		min-width: 0;

@@ -1,5 +1,6 @@
 <!-- The key sheet: `?` shows what each key does. -->
 <script lang="ts">
+	import { typedInto } from './keys';
 	import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
 
 	let open = $state(false);
@@ -20,7 +21,7 @@
 
 	function key(event: KeyboardEvent): void {
 		const target = event.target as HTMLElement;
-		if (event.key === '?' && !target.closest('input, textarea, select')) {
+		if (event.key === '?' && !typedInto(target)) {
 			event.preventDefault();
 			open = true;
 		}

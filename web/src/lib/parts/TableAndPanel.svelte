@@ -46,10 +46,20 @@
 		border-left: 1px solid var(--rule);
 		padding: 0.8rem;
 	}
-	@media (max-width: 900px) {
+	/* On a tablet held upright and at twice the size the page scrolls: the table first, the panel below it. */
+	@media (max-width: 900px), (max-height: 520px) {
 		.stage {
-			grid-template-columns: 1fr;
-			grid-template-rows: 55% 45%;
+			display: block;
+			height: auto;
+		}
+		.on-table {
+			height: max(60vh, 22rem);
+			min-height: 0;
+		}
+		aside {
+			overflow: visible;
+			border-left: none;
+			border-top: 1px solid var(--rule);
 		}
 	}
 </style>

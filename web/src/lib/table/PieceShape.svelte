@@ -5,6 +5,9 @@
 	import type { Name } from './naming';
 	import { curvePath, linePath, ringPath } from './view';
 
+	/** Pixels. The second line of a name is smaller, but no smaller than can be read. */
+	const SMALLEST = 11;
+
 	interface Props {
 		piece: Piece;
 		dx: number;
@@ -112,7 +115,7 @@
 				class:small={i === name.words.length - 1}
 				x={dx + name.at[0]}
 				y={-dy - name.at[1] + (0.9 + 1.2 * i) * name.size * perPixel}
-				font-size={(i === name.words.length - 1 ? 0.85 : 1) * name.size * perPixel}
+				font-size={Math.max((i === name.words.length - 1 ? 0.85 : 1) * name.size, SMALLEST) * perPixel}
 			>
 				{line}
 			</text>

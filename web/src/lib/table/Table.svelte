@@ -1,5 +1,6 @@
 <!-- The table: pieces lie on it to scale, with true rules along two edges. Control points come from the core. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { Handle, Piece, Walk } from '../api/client';
 	import { reading, shown } from '../units.svelte';
 	import { lineName } from '../words';
@@ -12,11 +13,13 @@
 		fitted,
 		linePath,
 		placed,
+		placedAmong,
 		ringPath,
 		shaped,
 		zoomed,
 		type Layer,
 		type Pair,
+		type Placed,
 		type View,
 	} from './view';
 
@@ -38,6 +41,8 @@
 		/** A seam being walked, and the moment of the walk that is shown. */
 		walk?: { walk: Walk; at: number } | null;
 		showCutting?: boolean;
+		/** Whether what lies on the table keeps its place, and the view with it, while something is tried. */
+		still?: boolean;
 		busy?: boolean;
 		label: string;
 	}
@@ -52,6 +57,7 @@
 		onpick = null,
 		walk = null,
 		showCutting = false,
+		still = false,
 		busy = false,
 		label,
 	}: Props = $props();
@@ -68,9 +74,17 @@
 	let svg: SVGSVGElement;
 
 	const screen = $derived({ width, height });
-	const layout = $derived(placed(pieces));
+	/** Where the pieces lay, and what was seen of them, when they began to keep still. */
+	let kept = $state.raw<{ layout: Placed[]; view: View } | null>(null);
+	const layout = $derived(kept ? placedAmong(kept.layout, pieces) : placed(pieces));
 	const home = $derived(fitted(layout, screen));
-	const view = $derived(moved ? shaped(moved, screen) : home);
+	/** A piece that is new is shown: then the view is not kept. */
+	const known = $derived(kept && pieces.every((p) => kept?.layout.some((at) => at.piece.name === p.name)));
+	const view = $derived(moved ? shaped(moved, screen) : kept && known ? shaped(kept.view, screen) : home);
+	$effect(() => {
+		if (still) untrack(() => (kept ??= { layout, view }));
+		else kept = null;
+	});
 	const perPixel = $derived(view.width / Math.max(width, 1));
 	const names = $derived(namesOn(layout, perPixel));
 	const pointedEdge = $derived.by(() => {

@@ -51,7 +51,7 @@ test('it keeps off a level line that crosses the piece', () => {
 			[30, 30],
 		],
 	};
-	for (const perPixel of [0.1, 0.2, 0.3]) {
+	for (const perPixel of [0.1, 0.16, 0.2]) {
 		const name = nameOf(rectangle(30, 60, { lines: [level] } as unknown as Partial<Piece>), WORDS, perPixel);
 		const foot = name.at[1] - WORDS.length * 1.2 * name.size * perPixel;
 		expect(name.leader).toBeNull();
@@ -60,14 +60,14 @@ test('it keeps off a level line that crosses the piece', () => {
 });
 
 test('on a narrow piece it is smaller', () => {
-	const name = nameOf(rectangle(20, 60), WORDS, 0.2);
+	const name = nameOf(rectangle(26, 60), WORDS, 0.2);
 	expect(name.leader).toBeNull();
 	expect(name.size).toBeLessThan(15);
 	expect(name.words).toEqual(WORDS);
 });
 
 test('on a narrower one its words stand one below another', () => {
-	const name = nameOf(rectangle(24, 60), ['Bodice front', 'side panel', 'cut a pair'], 0.3);
+	const name = nameOf(rectangle(28, 60), ['Bodice front', 'side panel', 'cut a pair'], 0.25);
 	expect(name.leader).toBeNull();
 	expect(name.words).toEqual(['Bodice', 'front', 'side', 'panel', 'cut a pair']);
 });
@@ -135,4 +135,12 @@ test('of a piece that stays, the name is not sought again', () => {
 	const name = namesOn([{ piece, dx: 0, dy: 0 }], 0.1).get(piece);
 	expect(namesOn([{ piece, dx: 9, dy: 0 }], 0.1).get(piece)).toBe(name);
 	expect(namesOn([{ piece, dx: 9, dy: 0 }], 0.3).get(piece)).not.toBe(name);
+});
+
+test('a name is never smaller than can be read', () => {
+	for (const perPixel of [0.1, 0.3, 0.6]) {
+		for (const wide of [4, 12, 24, 40]) {
+			expect(nameOf(rectangle(wide, 50), WORDS, perPixel).size).toBeGreaterThanOrEqual(11);
+		}
+	}
 });

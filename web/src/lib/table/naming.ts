@@ -2,8 +2,8 @@
 import type { Piece } from '../api/client';
 import { bounds, flattened, type Pair, type Placed, type View } from './view';
 
-/** Pixels. Sizes of a name, the largest that fits is taken. */
-const SIZES = [15, 13, 11, 9.5, 8];
+/** Pixels. Sizes of a name, the largest that fits is taken; below the last it cannot be read. */
+const SIZES = [15, 13, 11];
 /** The width of a letter, and the height of a line, as shares of the size. */
 const LETTER = 0.52;
 const LEADING = 1.2;
@@ -11,6 +11,8 @@ const LEADING = 1.2;
 const CLEAR = 3;
 /** Pixels beside all pieces in which a name can still be read. */
 const MARGIN = 10;
+/** Pixels between a piece and a name beside it. */
+const NEAR = 3;
 /** Places that are tried across and down a piece. */
 const TRIED = 14;
 
@@ -43,17 +45,25 @@ export function wordsOf(piece: Piece): string[] {
 /** Return where the names of all pieces on the table stand, by piece; a name outside keeps off pieces and other names. */
 export function namesOn(layout: Placed[], perPixel: number): Map<Piece, Name> {
 	const taken = layout.map(({ piece, dx, dy }) => moved(bounds(piece), dx, dy));
-	const seen = [
-		Math.min(...taken.map((box) => box.x)) - MARGIN * perPixel,
-		Math.max(...taken.map((box) => box.x + box.width)) + MARGIN * perPixel,
-	] as const;
+	const seen: Box = {
+		left: Math.min(...taken.map((box) => box.x)) - MARGIN * perPixel,
+		right: Math.max(...taken.map((box) => box.x + box.width)) + MARGIN * perPixel,
+		foot: Math.min(...taken.map((box) => box.y)) - MARGIN * perPixel,
+		head: Math.max(...taken.map((box) => box.y + box.height)) + MARGIN * perPixel,
+	};
 	return new Map(
 		layout.map(({ piece, dx, dy }, i) => {
 			const words = wordsOf(piece);
 			const within = nameWithin(piece, words, perPixel);
 			if (within) return [piece, within];
 			const others = taken.filter((_, j) => j !== i).map((box) => moved(box, -dx, -dy));
-			const name = nameOutside(piece, words, perPixel, others, [seen[0] - dx, seen[1] - dx]);
+			const own: Box = {
+				left: seen.left - dx,
+				right: seen.right - dx,
+				foot: seen.foot - dy,
+				head: seen.head - dy,
+			};
+			const name = nameOutside(piece, words, perPixel, others, own);
 			const { wide, high } = extent(name.words, name.size * perPixel, perPixel);
 			const box = { x: name.at[0], y: name.at[1] - high, width: wide, height: high };
 			taken.push(moved(box, dx, dy));
@@ -108,17 +118,19 @@ function foundWithin(piece: Piece, words: string[], perPixel: number): Name | nu
  * Return a name beside its piece: at the first place that is free, near before far, where it can within what is seen.
  *
  * @param others boxes of what lies there already, in the piece's frame.
- * @param seen how far the table is seen to either side, in the piece's frame.
+ * @param seen how far the table is seen, in the piece's frame.
  */
-function nameOutside(piece: Piece, words: string[], perPixel: number, others: View[], seen: Pair): Name {
+function nameOutside(piece: Piece, words: string[], perPixel: number, others: View[], seen: Box): Name {
 	const ring = outline(piece);
 	const size = SIZES.at(-1)!;
 	const { wide, high } = extent(words, size * perPixel, perPixel);
-	const places = placesBeside(bounds(piece), wide, high, 8 * perPixel);
+	const places = placesBeside(bounds(piece), wide, high, NEAR * perPixel);
 	const isFree = ({ at }: Place): boolean => !others.some((other) => overlap(boxAt(at, wide, high), other));
-	const isSeen = ({ at }: Place): boolean => at[0] >= seen[0] && at[0] + wide <= seen[1];
+	const isBeside = ({ at }: Place): boolean => at[0] >= seen.left && at[0] + wide <= seen.right;
+	const isSeen = (place: Place): boolean =>
+		isBeside(place) && place.at[1] <= seen.head && place.at[1] - high >= seen.foot;
 	const free = places.filter(isFree);
-	const { at, end } = free.find(isSeen) ?? free[0] ?? places[0]!;
+	const { at, end } = free.find(isSeen) ?? free.find(isBeside) ?? free[0] ?? places[0]!;
 	const near = ring.reduce((best, p) => (apart(p, end) < apart(best, end) ? p : best), ring[0]!);
 	return { words, at, size, leader: [end, near] };
 }

@@ -51,6 +51,16 @@ export function placed(pieces: Piece[]): Placed[] {
 	});
 }
 
+/** Place pieces where they lay before; what is new lies beyond them all. */
+export function placedAmong(before: Placed[], pieces: Piece[]): Placed[] {
+	const old = new Map(before.map((at) => [at.piece.name, at]));
+	const rest = placed(pieces.filter((piece) => !old.has(piece.name)));
+	const ends = before.map(({ piece, dx }) => bounds(piece).x + bounds(piece).width + dx);
+	const beyond = ends.length ? Math.max(...ends) + GAP : 0;
+	const fresh = new Map(rest.map((at) => [at.piece.name, { ...at, dx: at.dx + beyond }]));
+	return pieces.map((piece) => ({ ...(old.get(piece.name) ?? fresh.get(piece.name)!), piece }));
+}
+
 /** Whether a piece continues another below the waist: a skirt's front hangs from the front of a bodice. */
 function hangsFrom(piece: Piece, other: Piece): boolean {
 	const below = piece.region === 'skirt' || piece.region === 'legs';

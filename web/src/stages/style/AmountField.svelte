@@ -13,7 +13,9 @@
 	let typedField: NumberField;
 	const isLength = $derived(field.kind === 'length');
 	const step = $derived(field.kind === 'count' ? 1 : isLength ? 0.1 : 0.01);
-	const unit = $derived(isLength ? 'cm' : field.unit === 'share' ? 'of 1' : field.unit);
+	/** A share is read and written as per cent. */
+	const times = $derived(field.unit === 'share' ? 100 : 1);
+	const unit = $derived(isLength ? 'cm' : field.unit === 'share' ? '%' : field.unit);
 </script>
 
 <div class="amount">
@@ -21,11 +23,11 @@
 		bind:this={typedField}
 		label={field.meaning}
 		labelled="above"
-		{value}
+		value={value * times}
 		{unit}
-		low={field.low}
-		high={field.high}
-		{onvalue}
+		low={field.low === null ? null : field.low * times}
+		high={field.high === null ? null : field.high * times}
+		onvalue={(entered) => onvalue(entered / times)}
 	>
 		{#snippet before()}
 			<input

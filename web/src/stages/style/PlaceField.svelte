@@ -49,6 +49,7 @@
 			default: 0,
 			choices: [],
 			only: [],
+			called: {},
 		}}
 		value={away}
 		onvalue={moved}

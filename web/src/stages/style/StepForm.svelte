@@ -75,6 +75,11 @@
 		});
 	});
 
+	/** What a field is for this kind of the step: the width of a godet is the depth of a flounce. */
+	function called(field: Field): string {
+		return field.called[String(kind())] ?? field.meaning;
+	}
+
 	/** What a field that refers to something can be set to. */
 	function choices(field: Field): { value: string; label: string }[] {
 		const pieces = desk.trial.pieces;
@@ -93,6 +98,12 @@
 		return field.choices.map((choice) => ({ value: choice, label: lineName(choice) }));
 	}
 
+	/** The form is seen, and what was clicked to open it hands the focus on to it. */
+	function inSight(form: HTMLFormElement): void {
+		form.scrollIntoView({ block: 'nearest' });
+		if (document.activeElement === document.body) form.querySelector<HTMLElement>('input, select')?.focus();
+	}
+
 	const SELECTS = new Set(['choice', 'dart', 'darts', 'seam', 'piece']);
 	const NUMBERS = new Set(['length', 'number', 'count']);
 	/** Lines of the table, for choosing one without a pointer. */
@@ -101,6 +112,7 @@
 
 <form
 	class="step"
+	use:inSight
 	aria-label={operation.title}
 	onsubmit={(e) => {
 		e.preventDefault();
@@ -142,13 +154,13 @@
 	{#each fields as field (field.name)}
 		{#if NUMBERS.has(field.kind)}
 			<AmountField
-				{field}
+				field={{ ...field, meaning: called(field) }}
 				value={Number(value(field) ?? 0)}
 				onvalue={(entered) => set(field.name, entered)}
 			/>
 		{:else if SELECTS.has(field.kind)}
 			<div class="other">
-				<label for="{own}-{field.name}">{field.meaning}</label>
+				<label for="{own}-{field.name}">{called(field)}</label>
 				<select
 					id="{own}-{field.name}"
 					class="field"
@@ -170,11 +182,11 @@
 					checked={Boolean(value(field))}
 					onchange={(e) => set(field.name, e.currentTarget.checked)}
 				/>
-				{field.meaning}
+				{called(field)}
 			</label>
 		{:else if field.kind === 'text'}
 			<div class="other">
-				<label for="{own}-{field.name}">{field.meaning}</label>
+				<label for="{own}-{field.name}">{called(field)}</label>
 				<input
 					id="{own}-{field.name}"
 					class="field"
@@ -185,7 +197,7 @@
 		{:else if field.kind === 'place' || field.kind === 'line'}
 			{@const place = value(field) as Place | null}
 			<div class="other">
-				<span id="{own}-{field.name}">{field.meaning}</span>
+				<span id="{own}-{field.name}">{called(field)}</span>
 				<span class="row">
 					<select
 						class="field"
@@ -205,7 +217,7 @@
 				</span>
 				{#if field.kind === 'place' && place && places.value?.[field.name]}
 					<PlaceField
-						meaning={field.meaning}
+						meaning={called(field)}
 						line={places.value[field.name]!}
 						fraction={place.fraction ?? 0.5}
 						onfraction={(fraction) => set(field.name, { ...place, fraction })}
@@ -214,12 +226,12 @@
 			</div>
 		{:else if field.kind === 'lines'}
 			<p class="soft">
-				{field.meaning}: {((value(field) as Place[]) ?? []).map((line) => lineName(line.along)).join(', ')}
+				{called(field)}: {((value(field) as Place[]) ?? []).map((line) => lineName(line.along)).join(', ')}
 			</p>
 		{:else if field.kind === 'pieces'}
 			{@const chosen = (value(field) as string[]) ?? []}
 			<fieldset class="pieces">
-				<legend>{field.meaning}</legend>
+				<legend>{called(field)}</legend>
 				{#each desk.trial.pieces as piece (piece.name)}
 					<label class="switch">
 						<input

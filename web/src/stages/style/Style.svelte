@@ -1,6 +1,7 @@
 <!-- Style: point at a thing on the table, choose what to do with it, see it at once; the recipe beside it. -->
 <script lang="ts">
-	import { api, type Half, type Line, type Offer, type Step } from '../../lib/api/client';
+	import { tick } from 'svelte';
+	import { api, type Half, type Line, type Offer, type Piece, type Step } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep, withStep } from '../../lib/desk/recipe';
@@ -23,6 +24,11 @@
 	/** The step that is being worked, and whether it is new. */
 	let editing = $state.raw<{ step: Step; isNew: boolean } | null>(null);
 	let waiting = $state<string | null>(null);
+	/** The pieces as they are kept, while a step is tried: the old lines, in pencil. */
+	let before = $state.raw<Piece[]>([]);
+	const old = $derived(
+		editing ? before.filter((piece) => !desk.trial.pieces.some((now) => now.key === piece.key)) : [],
+	);
 	/** Another job's pattern, laid under this one. */
 	let other = $state.raw<Trial | null>(null);
 
@@ -41,6 +47,7 @@
 	const lit = $derived(new Set(picked ? [picked.kind === 'level' ? '' : picked.name] : []));
 
 	function choose(offer: Offer): void {
+		before = desk.trial.pieces;
 		editing = {
 			isNew: true,
 			step: newStep(offer.kind, offer.params, { version: offer.version, half: offer.half as Half }),
@@ -58,6 +65,7 @@
 		const step = desk.job?.recipe.steps?.find((s) => s.uid === uid);
 		if (!step) return;
 		picked = null;
+		before = desk.trial.pieces;
 		editing = { step, isNew: false };
 	}
 
@@ -78,6 +86,10 @@
 		editing = null;
 		picked = null;
 		waiting = null;
+		// What had the focus is gone: it goes back to where one points.
+		void tick().then(
+			() => document.activeElement === document.body && document.getElementById('thing')?.focus(),
+		);
 	}
 
 	/** A thing was pointed at: it fills the field that waits, or asks what can be done with it. */
@@ -130,7 +142,8 @@
 	{#snippet table()}
 		<Table
 			pieces={desk.trial.pieces}
-			under={other ? [{ pieces: other.pieces }] : []}
+			under={[...(old.length ? [{ pieces: old }] : []), ...(other ? [{ pieces: other.pieces }] : [])]}
+			still={!!editing}
 			{lit}
 			onpick={pick}
 			label={`The pattern: ${desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
