@@ -7,7 +7,7 @@ shows. A waistband is as long as the waist without its gathers. A front band run
 which are cut back by half of it, so that the bands lap over the centre. Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from enum import StrEnum
 from math import ceil
@@ -16,12 +16,14 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
+from izett.geometry.outline import gap
+from izett.geometry.point import add, left_of, scale, subtract, unit
+from izett.geometry.tolerance import FLATNESS
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import CENTRE_CORNERS, Layer, Region, Role, SeamKind
 from izett.pattern.levels import CENTRE
-from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
-from izett.pattern.piece import Edge, LevelLine, Piece, Span
+from izett.pattern.piece import Edge, LevelLine, Piece, Span, in_ring_order
 from izett.pattern.working import Readable, Working
 from izett.pattern.worn import is_sleeve, on_body
 from izett.styling.making import chain_of, is_half, length_of, rectangle, sewn_on
@@ -214,14 +216,14 @@ def _cut_back(context: Context, params: AddBand) -> Working:
             run = [e for e in piece.edges if e.lineage == span.along]
             if not run or run[0].role is not Role.CENTRE_FRONT:
                 continue
-            if len(run) != 1 or not run[0].curve.is_straight:
+            if not _one_line(run):
                 raise StepRefused(
                     f"{line_words(span.along, begins=True)} is not one straight line.",
                     fix="Add the front band before that line is changed.",
                     where=(span.along,),
                 )
-            pattern = pattern.with_pieces(_centre_cut_back(piece, run[0], half))
-            opening = Opening(context.named("front"), Closure.BUTTONS, span, run[0].curve.length)
+            pattern = pattern.with_pieces(_centre_cut_back(piece, in_ring_order(run), half))
+            opening = Opening(context.named("front"), Closure.BUTTONS, span, sum(e.curve.length for e in run))
             pattern = pattern.adding(openings=(opening,))
             opened += 1
     if not opened:
@@ -233,29 +235,40 @@ def _cut_back(context: Context, params: AddBand) -> Working:
     return pattern
 
 
-def _centre_cut_back(piece: Piece, centre: Edge, by: float) -> Piece:
+def _one_line(run: Sequence[Edge]) -> bool:
+    """Return whether edges lie in one straight line."""
+    ordered = in_ring_order(run)
+    start, end = ordered[0].curve.start, ordered[-1].curve.end
+    return all(e.curve.is_straight and gap((start, end), e.curve.end) <= FLATNESS for e in ordered)
+
+
+def _centre_cut_back(piece: Piece, run: Sequence[Edge], by: float) -> Piece:
     """Return a front whose centre edge lies `by` cm further in; the centre itself stays marked, levels reach it."""
-    at = piece.edges.index(centre)
-    before, after = piece.edges[at - 1], piece.edges[(at + 1) % len(piece.edges)]
+    first, last = run[0], run[-1]
+    before = piece.edges[piece.edges.index(first) - 1]
+    after = piece.edges[(piece.edges.index(last) + 1) % len(piece.edges)]
     for edge in (before, after):
         if edge.curve.length < by + LEAST_LEFT:
             raise StepRefused(
-                f"{piece.title}: the {readable(edge.lineage)} is too short for half a band of {cm(by)}.",
+                f"{piece.title}: {line_words(edge.lineage)} is too short for half a band of {cm(by)}.",
                 fix="Make the band narrower.",
                 where=(edge.lineage,),
             )
-    cut = shortened(shortened(piece, centre.start, before.lineage, by), centre.end, after.lineage, by)
-    ends = {e.end: e.curve.end for e in cut.edges} | {
-        e.start: e.curve.start for e in cut.edges if e.start == centre.end
-    }
-    spot = next(e.curve.end for e in cut.edges if e.end == centre.start), ends[centre.end]
-    ring = tuple(replace(e, curve=straight(*spot)) if e.lineage == centre.lineage else e for e in cut.edges)
+    cut = shortened(shortened(piece, first.start, before.lineage, by), last.end, after.lineage, by)
+    inwards = scale(left_of(unit(subtract(last.curve.end, first.curve.start))), by)
+    spots = {edge.end: add(edge.curve.end, inwards) for edge in run}
+    spots[first.start] = next(e.curve.end for e in cut.edges if e.end == first.start)
+    spots[last.end] = next(e.curve.start for e in cut.edges if e.start == last.end)
+    ring = tuple(
+        replace(e, curve=straight(spots[e.start], spots[e.end])) if any(e.start == own.start for own in run) else e
+        for e in cut.edges
+    )
     return replace(
         cut,
         edges=ring,
         on_fold=None,
         cut=2 if piece.on_fold else piece.cut,
-        lines=(*cut.lines, LevelLine(CENTRE, (centre.curve.start, centre.curve.end))),
+        lines=(*cut.lines, LevelLine(CENTRE, (first.curve.start, last.curve.end))),
     )
 
 

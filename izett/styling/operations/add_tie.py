@@ -4,20 +4,18 @@ The place is notched on every line of the seam, so that it is found on both piec
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.facts import Role, Zone
+from izett.pattern.facts import Role
 from izett.pattern.naming import readable
-from izett.pattern.piece import Notch, NotchKind, Piece, Span
-from izett.pattern.sewn import span_length
-from izett.pattern.working import Readable, Working
+from izett.pattern.working import Readable
 from izett.styling.making import rectangle
+from izett.styling.notching import notched
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
 from izett.styling.references import Params, PointRef
-from izett.styling.subject import Kind, Subject, seam_at
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -45,7 +43,7 @@ def apply(params: AddTie, context: Context) -> Outcome:
             where=(params.at.along,),
         )
     for along in (low, high):
-        pattern = _notched(context.on(pattern), params.at.span, along)
+        pattern = notched(context.on(pattern), params.at.span, along)
     # Folded along its length: it is cut twice as wide as it shows.
     made = rectangle(
         context,
@@ -62,41 +60,6 @@ def apply(params: AddTie, context: Context) -> Outcome:
         Sum("from the start", (low + high) / 2),
     )
     return Outcome(pattern.adding(made), told, (made.name,))
-
-
-def _notched(context: Context, span: Span, along: float) -> Working:
-    """Return the garment with a notch `along` cm from the start of a line, and on what is sewn to it there."""
-    pattern = context.garment
-    for part in context.chain(span):
-        piece = context.piece_with(part.start)
-        own = span_length(piece, part)
-        if along <= own:
-            pattern = pattern.with_pieces(_with_notch(piece, part, along))
-            return _on_partner(pattern, piece, part, along)
-        along -= own
-    return pattern
-
-
-def _with_notch(piece: Piece, span: Span, along: float) -> Piece:
-    kind = NotchKind.DOUBLE if piece.zone is Zone.BACK else NotchKind.SINGLE
-    return replace(piece, notches=(*piece.notches, Notch(span, along, kind)))
-
-
-def _on_partner(pattern: Working, piece: Piece, span: Span, along: float) -> Working:
-    """Return the garment with the notch carried over to the other side of the seam, where both sides are one line."""
-    seam = seam_at(pattern, piece, span.along)
-    if seam is None or any(len(side) != 1 for side in seam.sides):
-        return pattern
-    own = next((i for i, side in enumerate(seam.sides) if side[0].along == span.along), None)
-    if own is None:
-        return pattern
-    mine, other = seam.sides[own][0], seam.sides[1 - own][0]
-    partner = pattern.find(other.start)
-    if partner is None:
-        return pattern
-    same_way = piece.aliases.get(mine.start, mine.start) == piece.aliases.get(span.start, span.start)
-    whole = span_length(partner, other)
-    return pattern.with_pieces(_with_notch(partner, other, along if same_way else whole - along))
 
 
 def describe(params: AddTie) -> str:

@@ -17,9 +17,10 @@ from izett.geometry.point import add, right_of, scale, subtract, unit
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Region, Role
 from izett.pattern.levels import CENTRE
-from izett.pattern.piece import Edge, LevelLine, Notch, NotchKind, Piece, in_ring_order
+from izett.pattern.piece import Edge, LevelLine, Piece, in_ring_order
 from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable, Working
+from izett.styling.notching import notched
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.rims import line_under, under_waist
@@ -84,17 +85,9 @@ def apply(params: OpenUp, context: Context) -> Outcome:
 
 
 def _with_end(context: Context, line: SpanRef, long: float) -> Working:
-    """Return the garment with a notch where an opening ends within a line."""
-    for span in context.chain(line.span):
-        piece = context.piece_with(span.start)
-        own = span_length(piece, span)
-        if long < own - ENDS:
-            marked = replace(piece, notches=(*piece.notches, Notch(span, long, NotchKind.SINGLE)))
-            return context.garment.with_pieces(marked)
-        long -= own
-        if long <= ENDS:
-            break
-    return context.garment
+    """Return the garment with a notch where an opening ends within a line, on both sides of its seam."""
+    whole = context.span_length(line.span)
+    return notched(context, line.span, long) if long < whole - ENDS else context.garment
 
 
 def _with_stand(piece: Piece, params: OpenUp, context: Context) -> Piece:
