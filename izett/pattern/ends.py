@@ -19,18 +19,6 @@ PLACES = {
     Corner.WAIST_CF: "centre front",
     Corner.WAIST_CB: "centre back",
     Corner.HEM_SIDE: "hem",
-    Corner.HEM_CF: "hem",
-    Corner.HEM_CB: "hem",
-    Corner.HEM_INSEAM: "hem",
-    Corner.NECK_CF: "centre front",
-    Corner.NECK_CB: "centre back",
-    Corner.UNDERARM_FRONT: "underarm",
-    Corner.UNDERARM_BACK: "underarm",
-    Corner.CAP_TOP: "top of the cap",
-    Corner.WRIST_FRONT: "wrist",
-    Corner.WRIST_BACK: "wrist",
-    Corner.HIP_SIDE: "hip",
-    Corner.BUST_SIDE: "bust dart",
     Corner.LINE_START: "upper end",
     Corner.LINE_END: "lower end",
 }
@@ -64,6 +52,22 @@ def _place(pattern: Readable, vertices: Sequence[str], end: str) -> str:
     return f"{end} of the seam"
 
 
+#: What else an end of a line is called, where it needs no telling apart from the other end of a seam.
+ENDS = {
+    **PLACES,
+    Corner.HEM_CF: "hem",
+    Corner.HEM_CB: "hem",
+    Corner.HEM_INSEAM: "hem",
+    Corner.NECK_CF: "centre front",
+    Corner.NECK_CB: "centre back",
+    Corner.UNDERARM_FRONT: "underarm",
+    Corner.UNDERARM_BACK: "underarm",
+    Corner.CAP_TOP: "top of the cap",
+    Corner.WRIST_FRONT: "wrist",
+    Corner.WRIST_BACK: "wrist",
+    Corner.HIP_SIDE: "hip",
+    Corner.BUST_SIDE: "bust dart",
+}
 #: Corners whose words say at which end of the body a line ends, by the lines for which they do: a hem ends at a side.
 OTHERWISE = {
     (Corner.HEM_SIDE, Role.HEM): "side",
@@ -90,7 +94,7 @@ def line_end_words(pattern: Readable, vertex: str, along: str) -> str:
     corner = piece.corner_at(vertex)
     if corner is not None and corner not in (Corner.LINE_START, Corner.LINE_END):
         by_line = OTHERWISE.get((corner, role)) if role is not None else None
-        return by_line or PLACES.get(corner, corner.value.replace("_", " "))
+        return by_line or ENDS.get(corner, corner.value.replace("_", " "))
     meets = (e.lineage for e in piece.edges if at in (e.start, e.end) and not e.is_leg and e.lineage != along)
     other = next(meets, None)
     return readable(other) if other is not None else "end"

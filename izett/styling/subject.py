@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
+from izett.geometry.outline import gap
+from izett.geometry.point import Point
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role
 from izett.pattern.piece import Edge, Intake, Piece, Span
@@ -60,6 +62,30 @@ class Subject:
     def place(self) -> dict[str, object]:
         """Return the place on the line as a step's parameters name it."""
         return {**self.line(), "fraction": round(self.fraction, 3)}
+
+
+def others_by_nearness(piece: Piece, subject: Subject) -> list[str]:
+    """Return the other lines of a piece, the fold left out, from the one nearest to what is pointed at to the farthest."""
+    spot = _pointed_at(piece, subject)
+    lines: dict[str, float] = {}
+    for edge in piece.edges:
+        if not edge.is_leg and edge.lineage not in (subject.name, piece.on_fold):
+            far = gap(edge.curve.flattened(), spot)
+            lines[edge.lineage] = min(lines.get(edge.lineage, far), far)
+    return sorted(lines, key=lambda line: lines[line])
+
+
+def _pointed_at(piece: Piece, subject: Subject) -> Point:
+    dart = subject.dart
+    if dart is not None:
+        return piece.vertex(dart.tip)
+    own = [e for e in piece.edges if e.lineage == subject.name] or list(piece.edges)
+    along = subject.fraction * sum(e.curve.length for e in own)
+    for edge in own:
+        if along <= edge.curve.length or edge is own[-1]:
+            return edge.curve.at_distance(min(along, edge.curve.length))
+        along -= edge.curve.length
+    raise AssertionError("a piece has at least one edge")
 
 
 def subject_of(pattern: Readable, kind: Kind, name: str, piece_name: str, fraction: float) -> Subject | None:

@@ -20,7 +20,7 @@ from izett.geometry.outline import gap
 from izett.geometry.point import add, left_of, scale, subtract, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.document import Closure, Opening
-from izett.pattern.facts import CENTRE_CORNERS, Layer, Region, Role, SeamKind
+from izett.pattern.facts import CENTRE_CORNERS, Corner, Layer, Region, Role, SeamKind
 from izett.pattern.levels import CENTRE
 from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, LevelLine, Piece, Span, in_ring_order
@@ -314,6 +314,11 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
             words = "Add: front band, round the neck and down both fronts"
             yield Offer(words, {"kind": "front_band", "edges": edges, "height": USUAL[Band.FRONT_BAND][1]})
         return
+    if subject.role is Role.CUT_EDGE and subject.piece.corner(Corner.WAIST_SIDE) and _is_highest(subject):
+        of_waist, height = USUAL[Band.ELASTIC]
+        ring = {"kind": "elastic", "edges": [subject.line()], "ratio": of_waist, "height": height}
+        yield Offer("Add: elastic ring", ring)
+        return
     hem = (Band.CUFF, Band.RUFFLE, Band.ELASTIC) if sleeve else (Band.HEM_BAND, Band.RUFFLE)
     kinds = KINDS.get(subject.role, hem if subject.role is Role.HEM else ())
     edges = [subject.line()] if sleeve else list(_all_round(pattern, subject))
@@ -335,6 +340,14 @@ def _all_round(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:
             if span is not None and piece.region is region and on_body(piece):
                 found[lineage] = {"start": span.start, "end": span.end, "along": span.along}
     yield from found.values()
+
+
+def _is_highest(subject: Subject) -> bool:
+    """Return whether a line lies at the top of its piece."""
+    assert subject.piece is not None
+    highest = max(y for _, y in subject.piece.outline())
+    own = [e for e in subject.piece.edges if e.lineage == subject.name]
+    return all(min(e.curve.start[1], e.curve.end[1]) >= highest - FLATNESS for e in own)
 
 
 def _down_the_front(pattern: Readable, subject: Subject) -> Iterator[dict[str, str]]:

@@ -19,7 +19,7 @@ from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import Naming, left_off, parted, ready_between
 from izett.styling.references import Params, PointRef
-from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.subject import Kind, Subject, others_by_nearness, run_of
 from izett.styling.words import line_words
 
 #: A halter begins so far down the neckline from the shoulder, ends so far up the side seam, and bends by so much (cm).
@@ -105,8 +105,8 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
                 "Halter: cut the shoulder away",
                 {"start": {**subject.line(), "fraction": HALTER[0]}, "end": _at(span, HALTER[1]), "bend": HALTER[2]},
             )
-    if subject.role in (Role.NECK, Role.ARMHOLE, Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE):
-        for lineage in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg and e.lineage != subject.name):
+    if piece.region and subject.role in (Role.NECK, Role.ARMHOLE, Role.CENTRE_BACK, Role.CENTRE_FRONT, Role.SIDE):
+        for lineage in others_by_nearness(piece, subject):
             span = run_of(pattern, piece, lineage)
             if span is not None:
                 yield Offer(

@@ -13,7 +13,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.point import Point, cross, subtract, unit
 from izett.pattern.copies import flipped, prefixed
-from izett.pattern.facts import Half
+from izett.pattern.facts import Half, Role
 from izett.pattern.halves import joined_on_fold
 from izett.pattern.naming import readable
 from izett.pattern.piece import Piece, Span
@@ -160,7 +160,7 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
         return
     if subject.kind is Kind.PIECE and piece.on_fold:
         yield Offer("Unfold it", {"piece": piece.name, "what": "unfold"})
-    if subject.kind is Kind.LINE and not piece.on_fold:
+    if subject.kind is Kind.LINE and not piece.on_fold and piece.region and subject.role is not Role.CUT_EDGE:
         edges = [edge for edge in piece.edges if edge.lineage == subject.name]
         if all(edge.curve.is_straight for edge in edges):
             yield Offer("Place it on a fold", {"piece": piece.name, "what": "on_fold", "edge": subject.name})

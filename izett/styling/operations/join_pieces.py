@@ -18,7 +18,7 @@ from izett.geometry.outline import farthest_apart
 from izett.geometry.point import Point, between, cross, distance, subtract, turn, unit
 from izett.pattern.copies import flipped, moved
 from izett.pattern.document import Seam
-from izett.pattern.facts import CENTRES
+from izett.pattern.facts import CENTRES, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.paper import between_gates
 from izett.pattern.piece import Diamond, Edge, Intake, Piece, Span
@@ -38,6 +38,9 @@ MOST_APART = 3.0
 DARTS_MEET = 0.6
 #: cm. Two folds that leave one line by more are two folds.
 IN_LINE = 0.1
+
+#: Seams that can be closed to one piece: an armhole goes around, and a waist has its own ways.
+CLOSES = (SeamKind.PANEL, SeamKind.SIDE, SeamKind.SHOULDER, SeamKind.UNDERARM, SeamKind.INSEAM)
 
 
 class JoinPieces(Params):
@@ -239,7 +242,7 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to close the seam that the line is sewn in."""
     if subject.kind is Kind.LINE and subject.piece is not None:
         seam = seam_at(pattern, subject.piece, subject.name)
-        if seam is not None and len(seam.sides[0]) == len(seam.sides[1]):
+        if seam is not None and seam.kind in CLOSES and len(seam.sides[0]) == len(seam.sides[1]):
             part = subject.name if len(seam.sides[0]) > 1 else ""
             yield Offer("Close this seam: join the two pieces", {"seam": seam.name, "part": part})
 

@@ -22,7 +22,7 @@ from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, share
 from izett.styling.references import DartRef, Params, PointRef
-from izett.styling.subject import Subject, run_of
+from izett.styling.subject import Subject, others_by_nearness, run_of
 from izett.styling.words import dart_words, line_words
 from izett.wording import cm
 
@@ -184,7 +184,8 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     if dart is None or piece is None:
         return
     own = next(e.lineage for e in piece.edges if e.end == dart.mouth[0])
-    for lineage in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg and e.role not in CENTRES):
+    centres = {e.lineage for e in piece.edges if e.role in CENTRES}
+    for lineage in (line for line in others_by_nearness(piece, subject) if line not in centres):
         span = run_of(pattern, piece, lineage)
         if span is None or lineage == own:
             continue

@@ -15,14 +15,14 @@ from izett.geometry.point import distance
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import CENTRES, Role, SeamKind
 from izett.pattern.paper import between_gates, parted_at
-from izett.pattern.piece import Edge, Intake, legs, mouth_width
+from izett.pattern.piece import Edge, Intake, has_role, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_fullness, length
 from izett.styling.references import Params, PointRef
 from izett.styling.spreading import NEAREST, Slash, opening
-from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.subject import Kind, Subject, others_by_nearness, run_of
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -126,14 +126,19 @@ def describe(params: OpenDart) -> str:
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a dart at the place pointed at, hinged at the middle of each edge that does not touch it."""
     piece = subject.piece
-    if subject.kind is not Kind.LINE or piece is None or subject.span is None:
+    if subject.kind is not Kind.LINE or piece is None or subject.span is None or not piece.region:
+        return
+    if has_role(piece, Role.CUT_EDGE):
+        # Cut straight: it has its shape from rectangles alone.
         return
     corners = {n for e in piece.edges if e.lineage == subject.name for n in (e.start, e.end)}
-    for edge in piece.edges:
-        if edge.is_leg or {edge.start, edge.end} & corners or edge.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
+    touching = {e.lineage for e in piece.edges if {e.start, e.end} & corners}
+    for lineage in others_by_nearness(piece, subject):
+        edge = next(e for e in piece.edges if e.lineage == lineage)
+        if lineage in touching or edge.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
             continue
-        span = run_of(pattern, piece, edge.lineage)
-        if span is not None and edge.lineage != subject.name:
+        span = run_of(pattern, piece, lineage)
+        if span is not None:
             share = 1 - subject.fraction if edge.role is Role.UNDERARM else 0.5
             hinge = {"start": span.start, "end": span.end, "along": span.along, "fraction": round(share, 3)}
             word = (

@@ -154,7 +154,9 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
             "Zip, on through the waist",
             {"closure": "zip", "at": up, "on": lines, "long": whole_millimetres(whole + BELOW_WAIST)},
         )
-    yield Offer("Slit from the hem", {"closure": "slit", "at": down, "long": min(20.0, whole)})
+    hems = {name for e in subject.piece.edges if e.role in (Role.HEM, Role.CUT_EDGE) for name in (e.start, e.end)}
+    if subject.piece.aliases.get(down["start"], down["start"]) in hems:
+        yield Offer("Slit from the hem", {"closure": "slit", "at": down, "long": min(20.0, whole)})
     if subject.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
         yield Offer("Buttons, with a stand", {"closure": "buttons", "at": up, "long": whole, "stand": 1.8})
 

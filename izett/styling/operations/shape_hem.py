@@ -355,12 +355,24 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     if subject.role is Role.HEM and is_sleeve(subject.piece):
         yield Offer("Lengthen or shorten the sleeve's hem", {"line": "sleeve", "front": 3.0, "side": 3.0, "back": 3.0})
         return
+    if subject.role is Role.CUT_EDGE and subject.piece.region is Region.SKIRT and _is_lowest(subject):
+        # Turned up in one with the skirt: it is as long all around.
+        yield Offer("Lengthen or shorten the hem", {"line": "hem", "front": 3.0, "side": 3.0, "back": 3.0})
+        return
     sewn = bool(pattern.seams_of(SeamKind.WAIST))
     if subject.piece.region and (subject.role is Role.HEM or (subject.role is Role.WAIST and not sewn)):
         line = "hem" if subject.role is Role.HEM else "waist"
         yield Offer("Lengthen or shorten the hem", {"line": line, "front": 3.0, "side": 3.0, "back": 3.0})
         yield Offer("High–low hem", {"line": line, "front": -12.0, "side": 0.0, "back": 12.0})
         yield Offer("Add a train", {"line": line, "front": 0.0, "side": 10.0, "back": 60.0})
+
+
+def _is_lowest(subject: Subject) -> bool:
+    """Return whether a line lies at the foot of its piece."""
+    assert subject.piece is not None
+    lowest = min(y for _, y in subject.piece.outline())
+    own = [e for e in subject.piece.edges if e.lineage == subject.name]
+    return all(max(e.curve.start[1], e.curve.end[1]) <= lowest + LEAST_MARK for e in own)
 
 
 OPERATION = Operation(

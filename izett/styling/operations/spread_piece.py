@@ -23,6 +23,7 @@ from izett.geometry.point import Point, Vector, add, between, distance, scale, s
 from izett.geometry.root import root
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.levels import AROUND
 from izett.pattern.piece import Edge, LevelLine, Piece, Span
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable
@@ -30,7 +31,7 @@ from izett.styling.fullness import meant
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_fullness, count, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.spreading import Slash, spread
-from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.subject import Kind, Subject, others_by_nearness, run_of
 from izett.styling.words import line_words, signed
 from izett.wording import cm
 
@@ -40,6 +41,9 @@ MOST_TURN = 0.9
 BLENDED = 8.0
 #: cm. What is taken out in front of the elbow at first; the back has as much to ease.
 SLIM = -1.0
+
+#: So that a share s of the way round is longer by s²(1 − s)³ times this, which is 1 where it is most, at two fifths.
+BACK_PEAK = 3125 / 108
 
 
 class SpreadPiece(Params):
@@ -156,8 +160,8 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
     total = root(lambda a: gained(a) - params.amount, 0.0, MOST_TURN) if params.amount else 0.0
     places = turned(total)
     if params.back:
-        # Longer over the elbow: most in the middle of the back half, nothing at the seam.
-        weights = [max(0.0, 1 - abs(4 * i / n - 1)) if i <= n / 2 else 0.0 for i in range(n + 1)]
+        # Longer over the elbow: longest behind the middle, running out towards both ends without a crest.
+        weights = [BACK_PEAK * (i / n) ** 2 * (1 - i / n) ** 3 for i in range(n + 1)]
         places = [(x, y - params.back * w) for (x, y), w in zip(places, weights, strict=True)]
     seams = (_bent(before, ends[0], -total / 2, at_end=True), _bent(after, ends[1], total / 2, at_end=False))
     curve = through(
@@ -223,7 +227,8 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     piece = subject.piece
     if subject.kind is not Kind.LINE or piece is None or subject.span is None or subject.name == piece.on_fold:
         return
-    for lineage in _opposites(piece, subject.name):
+    nearest = others_by_nearness(piece, subject) if piece.region else []
+    for lineage in sorted(_opposites(piece, subject.name), key=nearest.index) if nearest else ():
         span = run_of(pattern, piece, lineage)
         if span is not None:
             opposite = SpanRef.of(span).model_dump()
@@ -240,7 +245,7 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
                 {"edge": subject.line(), "opposite": SpanRef.of(span).model_dump(), "amount": SLIM, "lines": 1},
             )
     if subject.role is Role.HEM:
-        for level in dict.fromkeys(line.level for line in piece.lines):
+        for level in dict.fromkeys(line.level for line in piece.lines if line.level in AROUND):
             opposites = _opposites(piece, subject.name)
             span = run_of(pattern, piece, opposites[0]) if opposites else None
             if span is not None:

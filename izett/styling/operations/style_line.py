@@ -10,12 +10,11 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.point import cross, distance, subtract
-from izett.pattern.piece import Piece
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.parting import MOST_OVER_BUST, Naming, Ready, corners_of, parted, ready_between
 from izett.styling.references import Params, PointRef
-from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.subject import Kind, Subject, others_by_nearness, run_of
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -77,19 +76,13 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer a line from the place pointed at to the nearest place of every other line of the piece."""
     if subject.kind is not Kind.LINE or subject.piece is None or subject.span is None:
         return
-    for lineage in _others(subject.piece, subject.name):
+    if not subject.piece.region:
+        return
+    for lineage in others_by_nearness(subject.piece, subject):
         span = run_of(pattern, subject.piece, lineage)
         if span is not None:
             end = {"start": span.start, "end": span.end, "along": span.along, "fraction": 0.5}
             yield Offer(f"Cut from here to {line_words(lineage)}", {"start": subject.place(), "end": end})
-
-
-def _others(piece: Piece, lineage: str) -> list[str]:
-    return [
-        name
-        for name in dict.fromkeys(e.lineage for e in piece.edges if not e.is_leg)
-        if name not in (lineage, piece.on_fold)
-    ]
 
 
 def _place(start: str, end: str, along: str, fraction: float) -> dict[str, object]:
