@@ -185,7 +185,7 @@ def _tell_about(sheet: Sheet) -> None:
         print(f"take again: {measures()[retake.symbol].name}; about {would} would go with the rest")
     for estimate in missing_measures(body).values():
         name = measures()[estimate.symbol].name
-        print(f"  {name:<36}{estimate.cm:>8.1f} ± {estimate.spread:.1f} cm  {estimate.worked}")
+        print(f"  {name:<36}{estimate.cm:>8.1f} ± {estimate.spread:.1f} cm  {plain(estimate.worked)}")
 
 
 def _scan(options: argparse.Namespace) -> int:
@@ -352,7 +352,9 @@ def _worksheet(options: argparse.Namespace) -> int:
         if line.group != group:
             group = line.group
             print(f"\n{group}")
-        how = line.worked or (f"found so that {line.condition}; off by {line.residual:.3f}" if line.condition else "")
+        how = plain(line.worked) or (
+            f"found so that {line.condition}; off by {line.residual:.3f}" if line.condition else ""
+        )
         print(f"  {line.label:<48}{line.value:>9.2f} {line.unit:<3} {line.state.value:<11}{how}")
     for notice in evaluation.notices:
         print(f"\nnote: {plain(notice.message)}")

@@ -9,6 +9,8 @@ import re
 from collections.abc import Mapping
 
 _QUANTITY = re.compile(r"⟦([-−]?[0-9.]+ cm)⟧")
+#: A length in a sum: its number alone, in the reader's unit.
+_BARE = re.compile(r"⟦~([-−]?[0-9.]+)⟧")
 _NAME = re.compile(r"⟦=([^⟧|]*)(?:\|([^⟧]*))?⟧")
 #: Decimals of a length in a sentence, where its writer wants no others: the millimetre on a tape.
 DECIMALS = 1
@@ -23,6 +25,16 @@ def cm(length: float, decimals: int = DECIMALS) -> str:
     text = f"{abs(length):.{decimals}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
     return f"⟦{'−' if length < 0 and float(text) else ''}{text} cm⟧"
+
+
+def bare(length: float) -> str:
+    """Return a length in cm as it stands in a sum: its number alone, which is shown in the reader's unit.
+
+    >>> bare(92.0), bare(-0.25)
+    ('⟦~92⟧', '(⟦~−0.25⟧)')
+    """
+    text = f"{round(length, 3):g}".replace("-", "−")
+    return f"(⟦~{text}⟧)" if length < 0 else f"⟦~{text}⟧"
 
 
 def named(name: str, untitled: str = "") -> str:
@@ -61,4 +73,4 @@ def plain(text: str) -> str:
     >>> plain("The sleeve is ⟦0.8 cm⟧ shorter than ⟦=front.armhole⟧")
     'The sleeve is 0.8 cm shorter than armhole'
     """
-    return titled(_QUANTITY.sub(r"\1", text), {})
+    return titled(_BARE.sub(r"\1", _QUANTITY.sub(r"\1", text)), {})

@@ -13,7 +13,7 @@ from django.db import transaction
 from izett.drafting.ease import Kind
 from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc, StepDoc
-from izett.wording import plain
+from izett.pattern.naming import in_titles
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -225,7 +225,7 @@ def _styled(job: Job) -> None:
         recipe = recipe.model_copy(update={"steps": [*recipe.steps, step]})
         evaluation = evaluate(recipe, head_of(_fresh(job)).sheet, owner=job.id)
         stage = next(stage for stage in evaluation.stages if stage.step.uid == step.uid)
-        revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=plain(stage.words)))
+        revise(job.id, _fresh(job).version, RevisionIn(recipe=recipe, why=in_titles(stage.words, evaluation.pattern)))
 
 
 def _first_round(job: Job) -> None:

@@ -65,7 +65,12 @@ def reviewed(data: ReviewIn) -> ReviewOut:
         less_certain=list(doubtful),
         uneven=[UnevenOut(**asdict(found)) for found in uneven(by_key)],
         estimates=[EstimateOut(**asdict(found)) for found in missing_measures(body).values()],
-        derived=[DerivedOut(key=d.key, name=d.name, formula=d.formula.written, cm=cm) for d, cm in derived_from(body)],
+        derived=[
+            DerivedOut(
+                key=d.key, name=d.name, formula=d.formula.in_words(frozenset(d.formula.uses), length=True), cm=cm
+            )
+            for d, cm in derived_from(body)
+        ],
         offers=[OfferOut(**asdict(offer)) for offer in offered(body, taken_by=data.taken_by)],
         moved=_moved(data.against, body),
         figure=figure_out(figure_of(body)),

@@ -58,9 +58,8 @@ def missing_measures(taken: Mapping[str, float]) -> dict[str, Estimate]:
         if what.body and symbol not in taken:
             rule = estimates().rules[symbol]
             formula = rule.way(taken).formula
-            found[symbol] = Estimate(
-                symbol, sums[symbol], sums.spread(symbol), formula.text, formula.worked(sums), rule.source
-            )
+            worked = formula.worked(sums, lengths=sums.lengths_of(formula), length=True)
+            found[symbol] = Estimate(symbol, sums[symbol], sums.spread(symbol), formula.text, worked, rule.source)
     return found
 
 

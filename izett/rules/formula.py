@@ -5,13 +5,14 @@ Nothing else parses, so a formula from a file can compute a number and do nothin
 """
 
 import ast
-import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from itertools import pairwise
 from math import acos, asin, atan, atan2, ceil, cos, degrees, radians, sin, sqrt, tan
 from types import CodeType
 from typing import Any
+
+from izett.rules.written import Part, written
+from izett.wording import bare
 
 
 def clamp(value: float, low: float, high: float) -> float:
@@ -60,7 +61,6 @@ class Formula:
 
     text: str
     uses: tuple[str, ...]
-    _template: tuple[str, ...] = field(repr=False, compare=False)
     _code: CodeType = field(repr=False, compare=False)
 
     @classmethod
@@ -90,72 +90,57 @@ class Formula:
                 raise BadFormula(f"“{text}” calls something other than {', '.join(sorted(FUNCTIONS))}")
             if isinstance(node, ast.Name) and node not in called:
                 uses[node.id] = None
-        return cls(text, tuple(uses), _template(tree), compile(tree, "<formula>", "eval"))
+        return cls(text, tuple(uses), compile(tree, "<formula>", "eval"))
 
     def evaluate(self, values: Mapping[str, float]) -> float:
         """Return the formula's value; `values` gives each symbol that it uses."""
         return float(eval(self._code, _GLOBALS, values))
 
-    def worked(self, values: Mapping[str, float], shown: Callable[[str, float], str] | None = None) -> str:
-        """Return the formula with the numbers put in, as one writes it on paper; `shown` writes a symbol's number.
+    def worked(
+        self,
+        values: Mapping[str, float],
+        shown: Callable[[str, float], str] | None = None,
+        *,
+        lengths: frozenset[str] = frozenset(),
+        length: bool = False,
+    ) -> str:
+        """Return the formula with the numbers put in, as one writes it on paper.
+
+        Args:
+            values: each symbol's number.
+            shown: writes a symbol's number; left out, it is written plainly.
+            lengths, length: which symbols are lengths, and whether the result is one: they are read in the reader's unit.
 
         >>> Formula.parse("bust_girth / 4 + ease").worked({"bust_girth": 92.0, "ease": 1.5})
         '92 ÷ 4 + 1.5'
         """
-        return "".join(
-            part if i % 2 == 0 else (shown(part, values[part]) if shown else _number(values[part]))
-            for i, part in enumerate(self._template)
-        )
 
-    @property
-    def written(self) -> str:
-        """The formula as one writes it on paper, with its symbols in words.
+        def one(part: Part) -> str:
+            if part.symbol:
+                value = values[part.symbol]
+                return shown(part.symbol, value) if shown else bare(value) if part.length else _number(value)
+            return _constant(part)
 
-        >>> Formula.parse("clamp(bust_girth - high_bust_girth, 0, 20) / 2").written
+        return "".join(one(part) for part in written(self.text, lengths, length=length))
+
+    def in_words(self, lengths: frozenset[str] = frozenset(), *, length: bool = False) -> str:
+        """Return the formula as one writes it on paper, with its symbols in words.
+
+        >>> Formula.parse("clamp(bust_girth - high_bust_girth, 0, 20) / 2").in_words()
         '(bust girth − high bust girth held within 0 and 20) ÷ 2'
         """
-        return "".join(part if i % 2 == 0 else part.replace("_", " ") for i, part in enumerate(self._template))
+        return "".join(
+            part.symbol.replace("_", " ") if part.symbol else _constant(part)
+            for part in written(self.text, lengths, length=length)
+        )
 
 
-def _template(tree: ast.Expression) -> tuple[str, ...]:
-    """Return the formula as written on paper, cut at its symbols: text, symbol, text, … text."""
-    parts = re.split(r"\b([A-Za-z_]\w*)\b", _as_written(_clamps_in_words(ast.unparse(tree))))
-    # Function names and the words of a condition are text, not symbols.
-    joined = [parts[0]]
-    for name, text in zip(parts[1::2], parts[2::2], strict=True):
-        if name in FUNCTIONS or name in _WORDS:
-            joined[-1] += name + text
-        else:
-            joined += [name, text]
-    return tuple(joined)
-
-
-#: Words that stand in a formula as it is written on paper.
-_WORDS = frozenset(("if", "else", "held", "within", "and"))
-
-
-def _clamps_in_words(text: str) -> str:
-    """Return the text with `clamp(v, low, high)` written as a person would: `v held within low and high`."""
-    start = text.find("clamp(")
-    if start < 0:
-        return text
-    depth, cuts = 0, [start + len("clamp(") - 1]
-    for at in range(cuts[0], len(text)):
-        depth += {"(": 1, ")": -1}.get(text[at], 0)
-        if depth == 0 or (depth == 1 and text[at] == ","):
-            cuts.append(at)
-        if depth == 0:
-            break
-    value, low, high = (text[a + 1 : b].strip() for a, b in pairwise(cuts))
-    inside, after = f"{value} held within {low} and {high}", text[cuts[-1] + 1 :]
-    before = text[:start]
-    return _clamps_in_words(before + (f"({inside})" if before or after else inside) + after)
+def _constant(part: Part) -> str:
+    if part.number is None:
+        return part.text
+    return bare(part.number) if part.length else _number(part.number)
 
 
 def _number(value: float) -> str:
     text = f"{round(value, 3):g}".replace("-", "−")
     return f"({text})" if value < 0 else text
-
-
-def _as_written(text: str) -> str:
-    return text.replace(" * ", " × ").replace(" / ", " ÷ ").replace("-", "−")

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import sqrt
 
+from izett.rules.formula import Formula
 from izett.rules.sheet import MEASURES, Rule, RuleSheet, Way
 
 
@@ -208,6 +209,14 @@ class Worksheet(dict[str, float]):
             return False
         return True
 
+    def lengths_of(self, formula: Formula) -> frozenset[str]:
+        """Return which symbols of a formula are lengths."""
+        return frozenset(symbol for symbol in formula.uses if self._unit(symbol) == "cm")
+
+    def _unit(self, symbol: str) -> str:
+        shelf = (self.sheet.allowances, self.sheet.rules, self.sheet.found)
+        return next((entries[symbol].unit for entries in shelf if symbol in entries), "cm")
+
     def _found_line(self, symbol: str) -> SumLine:
         found = self.sheet.found[symbol]
         state = self.state(symbol)
@@ -231,6 +240,7 @@ class Worksheet(dict[str, float]):
         state = self.state(rule.symbol)
         way = rule.way(self.taken)
         by_rule = state in (State.ESTIMATED, State.COMPUTED)
+        lengths, length = self.lengths_of(way.formula), rule.unit == "cm"
         return SumLine(
             rule.symbol,
             rule.label,
@@ -239,8 +249,8 @@ class Worksheet(dict[str, float]):
             state,
             self[rule.symbol],
             formula=way.formula.text if state is not State.TAKEN else "",
-            written=way.formula.written if state is not State.TAKEN else "",
-            worked=way.formula.worked(self) if by_rule else "",
+            written=way.formula.in_words(lengths, length=length) if state is not State.TAKEN else "",
+            worked=way.formula.worked(self, lengths=lengths, length=length) if by_rule else "",
             reason=self.reason(rule.symbol, rule.reason),
             source=rule.source,
             uses=way.formula.uses if by_rule else (),

@@ -28,7 +28,7 @@ def take_size(data: SizeIn) -> Wearer:
     with transaction.atomic():
         wearer = Wearer.objects.filter(size=size).first()
         if wearer is None:
-            tall = f", {height} cm tall" if height else ""
+            tall = f"/{height}" if height else ""
             wearer = Wearer.objects.create(
                 name=f"Size {data.size}{tall}", note=f"{chart.title} ({chart.source})", size=size
             )

@@ -56,7 +56,7 @@ def test_a_drop_shoulder_tee_with_a_reach_wedge_comes_out_in_agreement(tab):
 
 
 def test_an_a_line_skirt_in_inches_by_keyboard(tab):
-    """Darts closed to the hem, the flare added to at the sides; a dart that leans after that is accepted with its reason."""
+    """Darts closed to the hem, the flare added to at the sides; what is left of the darts may lean."""
     tab.new_ticket("A-line skirt", blocks="skirt", **{k: BODY[k] for k in ("waist_girth", "hip_girth", "height")})
     page = tab.page
     page.get_by_text("inches", exact=True).click()
@@ -73,14 +73,8 @@ def test_an_a_line_skirt_in_inches_by_keyboard(tab):
         add(tab, f"Skirt {half}: skirt {half} waist dart", "Turn into cloth that hangs loose")
     add(tab, "Skirt front: skirt front side", "Flare the side seams to the hem", at_the_hem="1 1/2")
     assert steps(tab)[-1][1]["hem"] == pytest.approx(1.5 * 2.54)
-    told = agreed(tab, opened_at="skirt back centre")
-    assert len(told) == 1
-    assert "leans" in told[0]
-    page.get_by_role("button", name="Accept…").first.click()
-    page.get_by_label("Why it is meant").fill("it follows the paper that was turned")
-    with tab.keeping():
-        page.get_by_role("button", name="Accept", exact=True).click()
-    page.get_by_text("it follows the paper that was turned").first.wait_for()
+    # The darts that are left turned with the paper: that is no fault.
+    assert agreed(tab, opened_at="skirt back centre") == []
 
 
 def test_a_dartless_top_keeps_room_in_its_armhole(tab):

@@ -84,7 +84,7 @@ def test_a_dart_is_pointed_at_moved_to_the_shoulder_and_the_step_edited_in_place
     assert params["to"]["along"] == "front.shoulder"
     page.locator("[data-step]").get_by_role("button", name="Move the front bust dart").first.click()
     share = page.locator("form.step input.field").nth(1)
-    share.fill("0.5")
+    share.fill("50")
     share.press("Tab")
     page.locator("form.step").get_by_text("Move 50 % of the front bust dart").wait_for()
     keep(tab)
@@ -136,7 +136,7 @@ def test_a_bishop_sleeve_with_its_cuff_follows_a_later_edit(tab):
     page = tab.page
     stage(page, "Style")
     add(tab, "Sleeve: sleeve hem", "Add fullness here, stopping at the elbow", added_to_the_edge="14", longer_at="1.5")
-    add(tab, "Sleeve: sleeve hem", "Add: cuff", length_as_a_share="0.6")
+    add(tab, "Sleeve: sleeve hem", "Add: cuff", so_many_times="0.6")
     cuff = page.locator("[data-piece$='.cuff'] .paper").get_attribute("d")
     assert [kind for kind, _ in steps(tab)] == ["spread_piece", "add_band"]
     page.get_by_role("heading", name="Follow worked").wait_for()

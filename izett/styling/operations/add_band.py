@@ -10,14 +10,15 @@ which are cut back by half of it, so that the bands lap over the centre. Common 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from enum import StrEnum
+from itertools import pairwise
 from math import ceil
 
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.curve import straight
+from izett.geometry.curve import Curve, straight
 from izett.geometry.outline import gap
-from izett.geometry.point import add, left_of, scale, subtract, unit
+from izett.geometry.point import Point, add, cross, distance, left_of, scale, subtract, unit
 from izett.geometry.tolerance import FLATNESS
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import CENTRE_CORNERS, Corner, Layer, Region, Role, SeamKind
@@ -254,7 +255,9 @@ def _centre_cut_back(piece: Piece, run: Sequence[Edge], by: float) -> Piece:
                 fix="Make the band narrower.",
                 where=(edge.lineage,),
             )
-    cut = shortened(shortened(piece, first.start, before.lineage, by), last.end, after.lineage, by)
+    centre = (first.curve.start, last.curve.end)
+    cut = shortened(piece, first.start, before.lineage, _until(before.curve.reversed(), centre, by))
+    cut = shortened(cut, last.end, after.lineage, _until(after.curve, centre, by))
     inwards = scale(left_of(unit(subtract(last.curve.end, first.curve.start))), by)
     spots = {edge.end: add(edge.curve.end, inwards) for edge in run}
     spots[first.start] = next(e.curve.end for e in cut.edges if e.end == first.start)
@@ -268,8 +271,20 @@ def _centre_cut_back(piece: Piece, run: Sequence[Edge], by: float) -> Piece:
         edges=ring,
         on_fold=None,
         cut=2 if piece.on_fold else piece.cut,
-        lines=(*cut.lines, LevelLine(CENTRE, (first.curve.start, last.curve.end))),
+        lines=(*cut.lines, LevelLine(CENTRE, centre)),
     )
+
+
+def _until(line: Curve, centre: tuple[Point, Point], by: float) -> float:
+    """Return how far along a line from the centre it comes to lie `by` cm off it."""
+    along = unit(subtract(centre[1], centre[0]))
+    gone = 0.0
+    for a, b in pairwise(line.flattened()):
+        near, far = (abs(cross(along, subtract(spot, centre[0]))) for spot in (a, b))
+        if far >= by:
+            return gone + distance(a, b) * (by - near) / (far - near)
+        gone += distance(a, b)
+    return by
 
 
 def _passing_head(context: Context, params: AddBand, around: float) -> float:

@@ -70,6 +70,8 @@ export function typed(cm: number, unit: Unit): string {
 /** A length in a sentence of the core, in centimetres as it would write it. */
 const QUANTITY = /⟦([−-]?[\d.]+) cm⟧/g;
 /** A name in a sentence that was not told its title. */
+/** A length in a sum: its number alone. */
+const BARE = /⟦~([-−]?[0-9.]+)⟧/g;
 const NAME = /⟦=([^⟧|]*)(?:\|([^⟧]*))?⟧/g;
 
 /** Return a sentence of the core as it is kept in the record: its lengths in centimetres. */
@@ -82,6 +84,9 @@ export function spoken(text: string, unit: Unit = reading.unit): string {
 	return text
 		.replace(QUANTITY, (_, cm: string) =>
 			unit === 'cm' ? `${cm} cm` : `${show(Number(cm.replace('−', '-')), unit)} ${unit}`,
+		)
+		.replace(BARE, (_, cm: string) =>
+			unit === 'cm' ? cm : show(Number(cm.replace('−', '-')), unit).replaceAll(' ', '\u00a0'),
 		)
 		.replace(NAME, (_, name: string, added?: string) => [lineName(name), added].filter(Boolean).join(' '));
 }

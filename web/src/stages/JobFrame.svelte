@@ -74,14 +74,14 @@
 						class="button small"
 						disabled={!desk.job.can_undo || desk.deeds.busy}
 						onclick={() => desk.deeds.move('undo')}
-						title={desk.job.can_undo ? `Undo: ${desk.job.undo_words}` : 'Nothing to undo'}
+						title={desk.job.can_undo ? `Undo: ${spoken(desk.job.undo_words)}` : 'Nothing to undo'}
 						aria-label="Undo"><Undo2 size={17} /></button
 					>
 					<button
 						class="button small"
 						disabled={!desk.job.can_redo || desk.deeds.busy}
 						onclick={() => desk.deeds.move('redo')}
-						title={desk.job.can_redo ? `Redo: ${desk.job.redo_words}` : 'Nothing to redo'}
+						title={desk.job.can_redo ? `Redo: ${spoken(desk.job.redo_words)}` : 'Nothing to redo'}
 						aria-label="Redo"><Redo2 size={17} /></button
 					>
 				</span>

@@ -87,8 +87,8 @@
 		<p class="soft">{step.group.replace(/^\d /, '')}</p>
 		<h2>{step.label}</h2>
 		<p class="value figures">{value}</p>
-		{#if step.worked}<p class="figures">{step.worked}</p>{/if}
-		{#if step.written && !step.worked}<p class="figures">{step.written}</p>{/if}
+		{#if step.worked}<p class="figures">{spoken(step.worked)}</p>{/if}
+		{#if step.written && !step.worked}<p class="figures">{spoken(step.written)}</p>{/if}
 		{#if step.condition}<p>Found so that {spoken(step.condition)}.</p>{/if}
 		{#if step.reason}<p class="soft">{spoken(step.reason)}</p>{/if}
 		{#if drawn.length}

@@ -60,7 +60,7 @@
 				unit="% stretch"
 				low={0}
 				high={MOST_STRETCH}
-				title="By how much 10 cm of it stretch in comfort"
+				title="By how much it stretches in comfort"
 				onvalue={useStretch}
 			/>
 		{/if}

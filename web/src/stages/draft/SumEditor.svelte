@@ -61,7 +61,7 @@
 	}}
 >
 	{#if sum.reason}<p class="soft">{spoken(sum.reason)}</p>{/if}
-	{#if sum.written}<p class="soft figures">The rule: {sum.written}</p>{/if}
+	{#if sum.written}<p class="soft figures">The rule: {spoken(sum.written)}</p>{/if}
 	<p class="soft">Where it comes from: {sum.source || 'common practice, no single source'}.</p>
 	<NumberField
 		label="Set to"

@@ -65,9 +65,9 @@
 
 	/** How the value came about: the sum with its numbers, the condition that it was found to meet, or why it was chosen. */
 	function working(sum: Sum): string {
-		if (sum.worked) return sum.worked;
+		if (sum.worked) return spoken(sum.worked);
 		if (sum.state === 'overridden' || sum.state === 'house')
-			return sum.written ? `in place of ${sum.written}. ${sum.reason}` : sum.reason;
+			return sum.written ? `in place of ${spoken(sum.written)}. ${sum.reason}` : sum.reason;
 		if (sum.condition) return `so that ${sum.condition}; off by ${sum.residual.toFixed(3)}`;
 		return sum.state === 'chosen' ? sum.reason : '';
 	}

@@ -68,7 +68,7 @@
 			{:else if found?.cm}
 				{read === 'cm' ? `${found.shown_in} in` : `${found.shown_cm} cm`}
 			{:else if estimate && !text.trim()}
-				<span title="estimated: {estimate.worked}"
+				<span title="estimated: {spoken(estimate.worked)}"
 					>est. {show(estimate.cm, unit)} ± {show(estimate.spread, unit)}</span
 				>
 			{/if}

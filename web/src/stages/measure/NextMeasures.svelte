@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { shown } from '../../lib/units.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 	import type { SheetTaking } from './sheet.svelte';
 
@@ -127,7 +127,7 @@
 		<table class="figures">
 			<tbody>
 				{#each sheet.review.derived as d (d.key)}
-					<tr title={d.formula}><td>{d.name}</td><td>{shown(d.cm)}</td></tr>
+					<tr title={spoken(d.formula)}><td>{d.name}</td><td>{shown(d.cm)}</td></tr>
 				{/each}
 			</tbody>
 		</table>

@@ -1,7 +1,7 @@
 <!-- The measure that is pointed at: how it is taken, what it drives, its readings, and what stands in for it. -->
 <script lang="ts">
 	import type { Measure } from '../../lib/api/client';
-	import { show, shown, reading } from '../../lib/units.svelte';
+	import { show, shown, reading, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
 	import { MOST_READINGS, type SheetTaking } from './sheet.svelte';
 
@@ -99,7 +99,7 @@
 	{#if estimate}
 		<p class="estimate">
 			<strong>Estimated {show(estimate.cm, reading.unit)} ± {shown(estimate.spread)}</strong>
-			<span class="soft">= {estimate.worked} cm; {estimate.source}</span>
+			<span class="soft">= {spoken(estimate.worked)}; {estimate.source}</span>
 		</p>
 		{#if next && next.by_spread}
 			<p class="soft figures">
