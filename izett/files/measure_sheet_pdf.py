@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from io import BytesIO
 from typing import TYPE_CHECKING
 
+from izett import wording
 from izett.errors import UnknownName
 from izett.files.lettering import write
 from izett.files.pdf import PAPERS, POINTS_PER_CM, blank, in_lines
@@ -282,7 +283,7 @@ def _window(figure: Figure, rows: Sequence[Measure]) -> _Window:
 
 
 def _how(what: Measure) -> str:
-    return what.how + ("  Left and right apart where they differ." if what.sides else "")
+    return wording.plain(what.how) + ("  Left and right apart where they differ." if what.sides else "")
 
 
 def _shown_view(figure: Figure, what: Measure) -> str:

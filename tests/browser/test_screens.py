@@ -1,5 +1,7 @@
 """Every screen: nothing serious for assistive technology, both units, keys, tablet and zoom."""
 
+import re
+
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 
@@ -101,6 +103,34 @@ def test_what_the_core_says_is_read_in_inches_too(tab, demo):
     tab.open(f"{demo}/style")
     tab.page.get_by_text("Side seams, each edge: take ¼ in at the underarm").wait_for()
     assert tab.page.locator("aside").get_by_text(" cm").count() == 0
+
+
+#: What no reader should meet: a length in centimetres, a number without end, an inner name, a formula as code.
+NEVER = {
+    "centimetres": r"\d ?cm\b",
+    "a number without end": r"\d\.\d{4,}",
+    "an inner name": r"\b[a-z]+_[a-z_]+\b|(?<![\w./@])(?:front|back|sleeve|skirt_front|skirt_back)\.[a-z_]+",
+    "code": r"\b(?:max|min|sqrt|clamp|radians|sin|cos|tan)\(|\bif\b[^.]{1,60}\belse\b",
+    "a mark": r"[⟦⟧]",
+}
+#: All that is read on a page: its text, and what is told of a thing that is pointed at.
+READ = """document.body.innerText + '\\n' + [...document.querySelectorAll('[title], [aria-label], [placeholder]')]
+  .flatMap((e) => [e.title, e.ariaLabel, e.placeholder]).filter(Boolean).join('\\n')"""
+
+
+@pytest.mark.parametrize("screens", [SCREENS[::2], SCREENS[1::2]], ids=["one half", "the other"])
+def test_no_text_in_inches_has_centimetres_inner_names_or_code(tab, demo, screens):
+    tab.open(f"{demo}/draft")
+    tab.page.get_by_text("inches", exact=True).first.click()
+    for screen in screens:
+        tab.open(screen.format(job=demo))
+        settle(tab)
+        # A reading shows what it is in the other unit beside it, on purpose.
+        tab.page.locator(".other").evaluate_all("found => found.forEach((e) => e.remove())")
+        lines = tab.page.evaluate(READ).split("\n")
+        for what, pattern in NEVER.items():
+            found = [line for line in lines if re.search(pattern, line)]
+            assert found == [], f"{what} on {screen}"
 
 
 def test_the_story_opens_under_every_stage(tab, demo):

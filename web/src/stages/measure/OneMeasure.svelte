@@ -31,7 +31,7 @@
 
 <section class="one" aria-label={measure.name}>
 	{#if !brief}<h2>{measure.name}</h2>{/if}
-	<p>{measure.how}</p>
+	<p>{spoken(measure.how)}</p>
 	{#if alone}<p class="alone"><strong>Alone:</strong> {measure.alone}</p>{/if}
 	{#if measure.needs_help && sheet.takenBy === 'alone'}
 		<p class="soft">Taken alone it is less certain, and doubted sooner.</p>
