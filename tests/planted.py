@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from math import cos, radians, sin
 
 from izett.checking.check import Garment, Verdict, run
-from izett.geometry.curve import Curve
+from izett.geometry.curve import Curve, joined
 from izett.geometry.point import subtract, turn
 from izett.pattern.document import CutFor, Pattern
 from izett.pattern.facts import Layer, Region, Role, SeamKind
@@ -44,6 +44,16 @@ def bent(points, degrees):
     return [points[0], (ax + x * cos(t) - y * sin(t), ay + x * sin(t) + y * cos(t)), *points[2:]]
 
 
+def finer(curve: Curve) -> Curve:
+    """Return a curve in stretches of about 2 cm, so that a part of it can be moved."""
+    points = []
+    rest = curve if not curve.is_straight else joined(list(curve.cubics()))
+    while rest.length > 4.0:
+        first, rest = rest.split(2.0)
+        points += first.points[:-1]
+    return Curve((*points, *rest.points))
+
+
 def _outer(pattern: Pattern) -> Iterator[Piece]:
     return (piece for piece in pattern.pieces if piece.layer is Layer.OUTER)
 
@@ -75,7 +85,7 @@ def hip_pulled_in(pattern, _body):
         def pulled(q, y=y, out=out):
             return (q[0] - 1.5 * max(0, 1 - abs(q[1] - y) / 12), q[1]) if q[0] > out * 0.6 else q
 
-        edges = tuple(e if e.is_leg else replace(e, curve=e.curve.mapped(pulled)) for e in piece.edges)
+        edges = tuple(e if e.is_leg else replace(e, curve=finer(e.curve).mapped(pulled)) for e in piece.edges)
         return replaced(pattern, piece, replace(piece, edges=edges))
     return None
 

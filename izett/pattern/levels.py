@@ -46,8 +46,8 @@ ALONG = 0.7
 HAIR = 1e-9
 #: cm. A level drawn anew ends where it did, if it ends so near to there.
 SAME_END = 1.0
-#: cm. A level so little over the underarm is measured at it.
-NEAR_UNDERARM = 4.0
+#: cm. A level so little over the underarm is measured at it, and one so little over the end of a hem as well.
+BESIDE_SEAM = {Role.ARMHOLE: 4.0, Role.HEM: 1.0}
 #: cm. No piece is so wide.
 FAR = 2000.0
 
@@ -66,6 +66,7 @@ def settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
 
 
 def _settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
+    piece = _along_hem(piece)
     lines = [line for line in piece.lines if line.level in AROUND]
     if not lines:
         return piece, frozenset()
@@ -82,6 +83,26 @@ def _settled(piece: Piece) -> tuple[Piece, frozenset[str]]:
         elif all(other.level != line.level for other in kept):
             kept += redrawn[line.level]
     return replace(piece, lines=tuple(kept)), frozenset(level for level, parts in redrawn.items() if not parts)
+
+
+def _along_hem(piece: Piece) -> Piece:
+    """Return a piece whose levels that run along its hem reach the hem's ends: a corner that moved takes them along."""
+    hems = [edge for edge in piece.edges if edge.role is Role.HEM]
+    lines = tuple(
+        replace(line, points=(*line.points[:-1], _clear_of_rims(piece, line.points[-1])))
+        if line.level in AROUND and any(_beside(edge, line.points[-1]) for edge in hems)
+        else line
+        for line in piece.lines
+    )
+    return piece if lines == piece.lines else replace(piece, lines=lines)
+
+
+def _beside(hem: Edge, spot: Point) -> bool:
+    """Return whether a place is so high as the end of a hem that it may lie on it, and is not that end."""
+    ends = (hem.curve.start, hem.curve.end)
+    return min(abs(end[1] - spot[1]) for end in ends) <= BESIDE_SEAM[Role.HEM] and all(
+        distance(end, spot) > ON_OUTLINE for end in ends
+    )
 
 
 def width_at(piece: Piece, level: str) -> float:
@@ -217,7 +238,7 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
     off = _off(drawn, border)
     loose = _loose(piece, drawn, off)
     if off and len(drawn) > 1 and (anew := _walked_anew(piece, drawn, off, loose)):
-        end = _clear_of_armhole(piece, anew[-1][1])
+        end = _clear_of_rims(piece, anew[-1][1])
         anew[-1] = (anew[-1][0], end)
         return [] if _runs_off(piece, end) else [LevelLine(level, part) for part in anew]
     drawn_lines = _as_lines(_drawn(piece))
@@ -232,7 +253,7 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
             # Nothing of this part lies on the cloth any more.
             parts[i] = None
             continue
-        spot = _clear_of_armhole(piece, spot)
+        spot = _clear_of_rims(piece, spot)
         if _runs_off(piece, spot):
             return []
         part[at] = spot
@@ -330,12 +351,18 @@ def _cut_back(part: Sequence[Point], at: int, sewn: shapely.Polygon) -> Point | 
     return min(spots, key=lambda spot: distance(spot, part[at]), default=None)
 
 
-def _clear_of_armhole(piece: Piece, spot: Point) -> Point:
-    """Return where a level ends that would meet the armhole: at the underarm, where the ring around the body is whole."""
+def _clear_of_rims(piece: Piece, spot: Point) -> Point:
+    """Return where a level ends that would meet the armhole or the hem just beside a seam: at that seam.
+
+    At the underarm the ring around the body is whole; a level along a hem goes around with it.
+    """
     for edge in piece.edges:
-        if edge.role is Role.ARMHOLE and _near(edge, spot):
-            low = min((edge.curve.start, edge.curve.end), key=lambda end: end[1])
-            return low if abs(low[1] - spot[1]) <= NEAR_UNDERARM else spot
+        if edge.role in BESIDE_SEAM and _near(edge, spot):
+            ends = (edge.curve.start, edge.curve.end)
+            seam = min(ends, key=lambda end: end[1]) if edge.role is Role.ARMHOLE else min(
+                ends, key=lambda end: distance(end, spot)
+            )  # fmt: skip
+            return seam if abs(seam[1] - spot[1]) <= BESIDE_SEAM[edge.role] else spot
     return spot
 
 

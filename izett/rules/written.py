@@ -127,7 +127,9 @@ class _Writer:
             return ATOM, [*self.of(node.left, ATOM), Part("²")]
         times = isinstance(node.op, ast.Mult)
         right = self.of(node.right, PRODUCT if times else ATOM)
-        return PRODUCT, [*self.of(node.left, PRODUCT), Part(" × " if times else " ÷ "), *right]
+        # A minus that begins a product needs no brackets.
+        left = self.of(node.left, SUM if isinstance(node.left, ast.UnaryOp) else PRODUCT)
+        return PRODUCT, [*left, Part(" × " if times else " ÷ "), *right]
 
     def _called(self, name: str, args: Sequence[ast.expr], *, length: bool | None) -> tuple[int, list[Part]]:
         """Return what a function's value is called: one among lengths, or one of numbers and angles."""

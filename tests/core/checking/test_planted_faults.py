@@ -15,7 +15,7 @@ from izett.errors import IzettError
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.model import Recipe, Step
 from tests.bodies import with_hips
-from tests.garments import BACK_OPENING, DRESS, DRESS_BLOCKS, GARMENTS, garment
+from tests.garments import BACK_OPENING, DRESS, DRESS_BLOCKS, GARMENTS, WHOLE_GARMENTS, garment, whole_garment
 from tests.planted import PLANTS, told
 
 BODIES = 60
@@ -57,6 +57,7 @@ def _lined_skirt(body):
 MAKERS = {
     **{name: (lambda body, name=name: garment(name, body)) for name in GARMENTS},
     **{key: _set(key) for key in starter_sets()},
+    **{name: (lambda body, name=name: whole_garment(name, body)) for name in WHOLE_GARMENTS},
     "dress, whole": _dress,
     "lined skirt": _lined_skirt,
 }
