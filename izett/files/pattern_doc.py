@@ -111,10 +111,11 @@ class LineDoc(_Document):
 
 
 class LiningDoc(_Document):
-    """The piece that a lining follows, and how much shorter it is meant to be at the hem, cm."""
+    """The piece that a lining follows, line by line, and how much shorter it is meant to be at the hem, cm."""
 
     of: str
     shorter: Number
+    lines: dict[str, str] = {}
 
 
 class PieceDoc(_Document):

@@ -250,8 +250,13 @@ def _piece_doc(piece: Piece, allowances: Allowances) -> PieceDoc:
         half=piece.half,
         layer=piece.layer,
         corners=dict(piece.corners),
-        lining=LiningDoc(of=piece.lining.of, shorter=piece.lining.shorter) if piece.lining else None,
+        lining=_lining_doc(piece),
     )
+
+
+def _lining_doc(piece: Piece) -> LiningDoc | None:
+    found = piece.lining
+    return LiningDoc(of=found.of, shorter=found.shorter, lines=dict(found.lines)) if found else None
 
 
 def _seam_doc(pattern: d.Pattern, seam: d.Seam) -> SeamDoc:
@@ -323,7 +328,7 @@ def _piece(doc: PieceDoc) -> Piece:
         diamonds=tuple(Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
         half=doc.half,
         layer=doc.layer,
-        lining=Lining(doc.lining.of, doc.lining.shorter) if doc.lining else None,
+        lining=Lining(doc.lining.of, doc.lining.shorter, tuple(doc.lining.lines.items())) if doc.lining else None,
     )
     if doc.zone is None or doc.region is None or doc.corners is None:
         return older.with_facts(piece)

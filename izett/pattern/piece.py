@@ -161,10 +161,17 @@ class Notch:
 
 @dataclass(frozen=True, slots=True)
 class Lining:
-    """Which piece a lining follows, by name, and how much shorter (cm) it is meant to be at the hem."""
+    """What a lining follows.
+
+    Attributes:
+        of: the piece, by name.
+        shorter: how much shorter it is meant to be at the hem, cm.
+        lines: for each of its lines the piece's line that it follows.
+    """
 
     of: str
     shorter: float
+    lines: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True)

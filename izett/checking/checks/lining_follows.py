@@ -6,8 +6,8 @@ A lining that is short anywhere else pulls the garment; one that is too long sho
 from collections.abc import Iterator, Mapping
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, Worse, tolerance
-from izett.pattern.facts import Layer, Role
-from izett.pattern.halves import origin
+from izett.pattern.facts import Half, Layer, Role
+from izett.pattern.halves import of_right, origin
 from izett.pattern.naming import readable
 from izett.pattern.piece import Lining, Piece
 from izett.pattern.working import Readable
@@ -59,11 +59,13 @@ def _on(piece: Piece) -> Mapping[str, float]:
 
 def _off(piece: Piece, lining: Lining, outer: Mapping[str, float]) -> Iterator[tuple[str, float]]:
     """Yield each line of a lining with how much longer it is than meant; a line above the hem may well be longer."""
-    name = origin(piece.name)
-    prefix = name.name.removesuffix(lining.of)
+    followed = dict(lining.lines)
     at_hem = {e.lineage for e in piece.edges if _meets_hem(piece, e.start) or _meets_hem(piece, e.end)}
     for line, long in _on(piece).items():
-        meant = outer.get(line.replace(prefix, "", 1))
+        own = origin(line)
+        name = followed.get(own.name, "")
+        # Where the halves differ the right one has lines of its own.
+        meant = outer.get(of_right(name), outer.get(name)) if own.half is Half.RIGHT else outer.get(name)
         if meant is None:
             continue
         off = long - meant + (lining.shorter if line in at_hem else 0.0)

@@ -4,7 +4,7 @@ The crotch seam is as long as it was taken: the back fork gives first, then the 
 Common practice; the figures are tuned over many bodies.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -15,7 +15,8 @@ from izett.drafting.standard import as_block
 from izett.drafting.trousers.half import Leg, at_crotch, high_hip, hip_side, inseam, leg, waist_of
 from izett.drafting.waistline import intakes, refuse_crowded
 from izett.errors import DraftRefused
-from izett.geometry.curve import straight
+from izett.geometry.curve import Curve, straight
+from izett.geometry.point import between
 from izett.geometry.root import root
 from izett.measuring.estimates import estimates
 from izett.pattern.document import Pattern, Seam, matching
@@ -32,6 +33,8 @@ FORK_GIVES = 2.0
 DROPS, SIDE_RISES = (0.0, 6.0), (-4.0, 6.0)
 #: cm. A crotch seam that misses its length by more is refused.
 CROTCH_MISSES = 0.5
+#: cm. A pleat's fold lines are marked so far down from the waist.
+PLEAT = 8.0
 #: cm. So much of a difference the inseams may have.
 INSEAM_MISSES = 0.05
 LEAST_THIGH_EASE = 4.0
@@ -231,7 +234,8 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
     part, centre = f"trouser_{drawn.part}", "cf" if drawn.part == "front" else "cb"
     role = Role.CENTRE_FRONT if drawn.part == "front" else Role.CENTRE_BACK
     waist_ring, darts = waist_edges(part, waist, ends=(f"{part}.waist_side", f"{part}.waist_{centre}"))
-    if drawn.part == "front" and sums.school("front_fullness") == "pleat":
+    pleated = drawn.part == "front" and sums.school("front_fullness") == "pleat"
+    if pleated:
         darts = [replace(dart, sewn=False) for dart in darts]
     ring = (
         (Role.INSEAM, "inseam", "fork", "knee_inseam", drawn.inseam),
@@ -266,11 +270,22 @@ def _piece(sums: Worksheet, half: Half) -> Piece:
             lines=(
                 LevelLine("hip", ((0.0, hip), (drawn.hip, hip))),
                 LevelLine("crease", ((drawn.crease, hem), (drawn.crease, level))),
+                *(_pleat([edge.curve for edge in waist_ring if edge.is_leg], level) if pleated else ()),
             ),
         ),
         Zone(drawn.part),
         Region.LEGS,
     )
+
+
+def _pleat(legs: Sequence[Curve], level: float) -> Iterator[LevelLine]:
+    """Yield what is marked of a pleat: its two fold lines, upright from the waist, and the crease that runs into it."""
+    for first, second in zip(legs[::2], legs[1::2], strict=True):
+        a, b = first.start, second.end
+        middle = between(a, b, 0.5)
+        yield LevelLine("pleat", (a, (a[0], a[1] - PLEAT)))
+        yield LevelLine("pleat", (b, (b[0], b[1] - PLEAT)))
+        yield LevelLine("pleat crease", (middle, (middle[0], level)))
 
 
 def _seams(sums: Worksheet) -> tuple[Seam, ...]:

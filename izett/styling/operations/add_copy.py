@@ -92,7 +92,11 @@ def _lining(piece: Piece, params: AddCopy, uid: str) -> Piece:
         title=f"{piece.title}, lining",
         lines=(),
         layer=Layer.LINING,
-        lining=Lining(piece.name, params.shorter if hems else 0.0),
+        lining=Lining(
+            piece.name,
+            params.shorter if hems else 0.0,
+            tuple(dict.fromkeys((own.lineage, old.lineage) for own, old in zip(copy.edges, piece.edges, strict=True))),
+        ),
     )
 
 

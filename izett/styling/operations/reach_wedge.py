@@ -12,6 +12,7 @@ from math import tan
 from izett.errors import StepRefused
 from izett.geometry.blend import refitted, towards_meeting, with_handles
 from izett.geometry.curve import Curve, joined
+from izett.geometry.fit import through
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
@@ -32,6 +33,9 @@ MOST_TURN = 0.12
 FULLNESS, FLATTEST, FULLEST = 0.62, 0.3, 0.8
 #: cm. Tangents that meet nearer than this would make a corner, not a curve.
 LEAST_AHEAD = 0.5
+
+#: Marks along a line that is drawn anew, and how near to its hinge, as a share of it, none of them counts.
+FAIR_MARKS, BESIDE_HINGE = 10, 0.14
 
 
 class ReachWedge(Params):
@@ -119,9 +123,19 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
     else:
         new = drawn(FLATTEST if flat >= 0 else FULLEST)
     whole = joined([*new.cubics(), *upper.cubics()])
+    if edge.role is Role.CAP:
+        whole = _faired(whole, new.length)
     corner = edge.start if seam_first else edge.end
     moved = redrawn(piece, moves={corner: spot})
     return replace(moved, edges=tuple(_with(e, edge, whole if seam_first else whole.reversed()) for e in moved.edges))
+
+
+def _faired(line: Curve, hinge: float) -> Curve:
+    """Return a line drawn as one sweep over the place where it was hinged: beside it the hand joins mark to mark."""
+    long = line.length
+    shares = [i / FAIR_MARKS for i in range(FAIR_MARKS + 1)]
+    marks = [line.at_distance(long * share) for share in shares if abs(share - hinge / long) > BESIDE_HINGE]
+    return through(marks, leaving=line.start_direction, arriving=line.end_direction)
 
 
 def _lower(

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Piece } from '../api/client';
-import { curvePath, fitted, placed, shaped, ticks, zoomed } from './view';
+import { curvePath, fitted, placed, placedAmong, shaped, ticks, zoomed } from './view';
 
 test('a zoom keeps the place under the pointer where it is', () => {
 	const view = { x: 0, y: 0, width: 100, height: 50 };
@@ -76,4 +76,33 @@ test('all pieces are seen clear of the rules, on any screen', () => {
 	expect((-45 - view.y) * pixel).toBeGreaterThan(26);
 	expect((0 - view.x) * pixel).toBeGreaterThan(26);
 	expect(view.y + view.height).toBeGreaterThan(45);
+});
+
+test('what lay on the table keeps its place while something is tried; what is new lies beyond it', () => {
+	const square = (name: string, wide: number): Piece =>
+		({
+			name,
+			region: '',
+			zone: '',
+			half: 'both',
+			cutting: [],
+			edges: [
+				{
+					curve: [
+						[0, 0],
+						[wide, 0],
+					],
+				},
+				{
+					curve: [
+						[wide, 0],
+						[0, 10],
+					],
+				},
+			],
+		}) as unknown as Piece;
+	const before = placed([square('front', 20), square('back', 20)]);
+	const after = placedAmong(before, [square('front', 35), square('back', 20), square('cuff', 8)]);
+	expect(after.slice(0, 2).map(({ dx, dy }) => [dx, dy])).toEqual(before.map(({ dx, dy }) => [dx, dy]));
+	expect(after[2]!.dx).toBeGreaterThan(before[1]!.dx + 20);
 });
