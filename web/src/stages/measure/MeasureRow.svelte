@@ -47,7 +47,7 @@
 		{@const again = sheet.readings[key]?.again?.length ?? 0}
 		<label for="m-{key}">
 			{measure.name}{#if apart},
-				{side(key)}{/if}{#if needed && !text.trim()}<span class="needed">{' needed'}</span>{/if}
+				{side(key)}{/if}{#if needed && !text.trim()}<span class="needed">&nbsp;needed</span>{/if}
 		</label>
 		<input
 			id="m-{key}"
