@@ -10,6 +10,7 @@ from uuid import uuid4
 
 from django.db import transaction
 
+from izett.catalogue import catalogue
 from izett.drafting.ease import Kind
 from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc, StepDoc
@@ -221,7 +222,8 @@ CHAMBER: tuple[tuple[str, dict[str, Any], str], ...] = (
 def _styled(job: Job) -> None:
     recipe = recipe_document(head_of(_fresh(job)).document)
     for kind, params, why in CHAMBER:
-        step = StepDoc(uid=f"s-{uuid4().hex[:10]}", kind=kind, params=params, why=why)
+        version = catalogue().operations[kind].version
+        step = StepDoc(uid=f"s-{uuid4().hex[:10]}", kind=kind, params=params, version=version, why=why)
         recipe = recipe.model_copy(update={"steps": [*recipe.steps, step]})
         evaluation = evaluate(recipe, head_of(_fresh(job)).sheet, owner=job.id)
         stage = next(stage for stage in evaluation.stages if stage.step.uid == step.uid)

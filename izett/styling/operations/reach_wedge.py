@@ -9,6 +9,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import replace
 from math import tan
 
+from pydantic import Field
+
 from izett.errors import StepRefused
 from izett.geometry.blend import refitted, towards_meeting, with_handles
 from izett.geometry.curve import Curve, joined
@@ -45,6 +47,7 @@ class ReachWedge(Params):
         2.0, low=0.3, high=6, meaning="added to the side seam at the armhole and to the sleeve's underarm"
     )
     hinge: float = share(0.45, low=0.25, high=0.7, meaning="where armhole and cap begin to rise, from the underarm")
+    sweep: bool = Field(True, description="the cap is drawn as one sweep over that place")
 
 
 def apply(params: ReachWedge, context: Context) -> Outcome:
@@ -123,7 +126,7 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
     else:
         new = drawn(FLATTEST if flat >= 0 else FULLEST)
     whole = joined([*new.cubics(), *upper.cubics()])
-    if edge.role is Role.CAP:
+    if edge.role is Role.CAP and params.sweep:
         whole = _faired(whole, new.length)
     corner = edge.start if seam_first else edge.end
     moved = redrawn(piece, moves={corner: spot})
@@ -180,6 +183,9 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
 
 OPERATION = Operation(
     key="reach_wedge",
+    version=2,
+    # Before, the cap kept the corner where it was hinged.
+    upgrades={1: lambda params: {**params, "sweep": False}},
     title="Reach wedge",
     params=ReachWedge,
     apply=apply,

@@ -42,6 +42,8 @@ BLENDED = 8.0
 #: cm. What is taken out in front of the elbow at first; the back has as much to ease.
 SLIM = -1.0
 
+#: The back of the arm is the first half of the way round.
+HALF_WAY = 0.5
 #: So that a share s of the way round is longer by s²(1 − s)³ times this, which is 1 where it is most, at two fifths.
 BACK_PEAK = 3125 / 108
 
@@ -58,6 +60,7 @@ class SpreadPiece(Params):
     back: float = length(
         0.0, low=-10, high=10, meaning="longer at the back half of the edge, where it stops at a level"
     )
+    run_out: bool = Field(True, description="what is longer behind runs out to the front, without a crest")
 
 
 def apply(params: SpreadPiece, context: Context) -> Outcome:
@@ -161,7 +164,11 @@ def _stopped(piece: Piece, params: SpreadPiece) -> tuple[Piece, float]:
     places = turned(total)
     if params.back:
         # Longer over the elbow: longest behind the middle, running out towards both ends without a crest.
-        weights = [BACK_PEAK * (i / n) ** 2 * (1 - i / n) ** 3 for i in range(n + 1)]
+        shares = [i / n for i in range(n + 1)]
+        if params.run_out:
+            weights = [BACK_PEAK * s**2 * (1 - s) ** 3 for s in shares]
+        else:
+            weights = [max(0.0, 1 - abs(4 * s - 1)) if s <= HALF_WAY else 0.0 for s in shares]
         places = [(x, y - params.back * w) for (x, y), w in zip(places, weights, strict=True)]
     seams = (_bent(before, ends[0], -total / 2, at_end=True), _bent(after, ends[1], total / 2, at_end=False))
     curve = through(
@@ -273,6 +280,9 @@ def _line(start: str, end: str, along: str) -> dict[str, str]:
 
 OPERATION = Operation(
     key="spread_piece",
+    version=2,
+    # Before, it was longest in the middle of the back half and had a crest before the middle.
+    upgrades={1: lambda params: {**params, "run_out": False}},
     title="Slash and spread",
     params=SpreadPiece,
     apply=apply,
