@@ -290,21 +290,15 @@ WHOLE_GARMENTS: dict[str, tuple[tuple[str, ...], Steps, dict]] = {
 def whole_garment(name: str, body: dict[str, float] = BODY) -> Recipe:
     """The recipe of a whole garment, for a body."""
     blocks, steps, more = WHOLE_GARMENTS[name]
-    made = _made(steps)
+    made = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
     knit = {"fit": "easy", "cloth": Cloth(Kind.KNIT, 40)} if blocks[0].startswith("knit") else {}
     return Recipe(blocks[0], body, also=blocks[1:], steps=made, **knit, **more)
-
-
-def _made(steps: Steps) -> tuple[Step, ...]:
-    """Steps as they are made now: of the version that each kind has."""
-    now = catalogue().operations
-    return tuple(Step(f"s{i}", kind, params, version=now[kind].version) for i, (kind, params) in enumerate(steps))
 
 
 def garment(name: str, body: dict[str, float] = BODY) -> Recipe:
     """The recipe of one of them, for a body."""
     blocks, steps = GARMENTS[name]
-    made = _made(steps)
+    made = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
     knit = {"fit": "easy", "cloth": Cloth(Kind.KNIT, 40)} if blocks[0].startswith("knit") else {}
     return Recipe(blocks[0], body, also=blocks[1:], steps=made, **knit)
 

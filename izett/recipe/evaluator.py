@@ -131,7 +131,14 @@ class Evaluator:
     def in_sections(self, steps: Sequence[Step]) -> list[Step]:
         """Return steps in the order in which they are worked: by section, else in their own order."""
         order = list(Section)
-        return sorted(steps, key=lambda step: order.index(self.section_of(step)))
+        return sorted(map(self._versioned, steps), key=lambda step: order.index(self.section_of(step)))
+
+    def _versioned(self, step: Step) -> Step:
+        """Return a step with its version: what was written down has one, what is made in a program is of now."""
+        if step.version is not None:
+            return step
+        operation = self.catalogue.operations.get(step.kind)
+        return replace(step, version=operation.version if operation else 1)
 
     def _followers(
         self, asked: Mapping[SeamKind, Sequence[str]], steps: Sequence[Step], left: Pattern, right: Pattern
@@ -230,7 +237,7 @@ class _HalvesWorked:
         """Return both halves after a step."""
         operation = self.evaluator.catalogue.operations.get(step.kind)
         skipped = Stage(step, section, left, right, unknown_words(step), follows=follows)
-        if operation is None or not 1 <= step.version <= operation.version:
+        if operation is None or step.version is None or not 1 <= step.version <= operation.version:
             return replace(skipped, failure=unknown(step))
         return self._known(step, operation, skipped)
 

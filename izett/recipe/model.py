@@ -20,7 +20,7 @@ class Step:
         kind: the operation's key.
         params: the operation's parameters, as plain data.
         on: whether it acts.
-        version: the operation's version that the parameters were written for.
+        version: the operation's version that the parameters were written for; None for the one that it has now.
         why: the reason, in the maker's words.
         section: where it stands; None leaves it to its kind.
         half: the half of the body that it is for.
@@ -30,7 +30,7 @@ class Step:
     kind: str
     params: Mapping[str, Any]
     on: bool = True
-    version: int = 1
+    version: int | None = None
     why: str = ""
     section: Section | None = None
     half: Half = Half.BOTH

@@ -49,9 +49,18 @@ def angle(default: float, *, low: float, high: float, meaning: str) -> Any:
     return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "°"})
 
 
-def ratio(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
-    """Declare a plain number with its default, range and meaning; `only` for some kinds of the step."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "", "only": list(only)})
+def ratio(
+    default: float,
+    *,
+    low: float,
+    high: float,
+    meaning: str,
+    only: Sequence[str] = (),
+    called: Mapping[str, str] = MappingProxyType({}),
+) -> Any:
+    """Declare a plain number with its default, range and meaning; `only` and `called` as of a length."""
+    extra: dict[str, Any] = {"unit": "", "only": list(only), "called": {str(k): words for k, words in called.items()}}
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra=extra)
 
 
 def count(default: int, *, low: int, high: int, meaning: str, only: Sequence[str] = ()) -> Any:
@@ -413,10 +422,13 @@ class Operation:
         if set(self.upgrades) != set(range(1, self.version)):
             raise ValueError(f"{self.key}: version {self.version} needs an upgrade from each version before it")
 
-    def upgraded(self, params: Mapping[str, Any], version: int) -> dict[str, Any]:
-        """Return parameters that were written for an older version as this one understands them: it never runs as new."""
+    def upgraded(self, params: Mapping[str, Any], version: int | None) -> dict[str, Any]:
+        """Return parameters that were written for an older version as this one understands them: it never runs as new.
+
+        What has no version was made now.
+        """
         found = dict(params)
-        for number in range(version, self.version):
+        for number in range(version or self.version, self.version):
             found = self.upgrades[number](found)
         return found
 

@@ -9,7 +9,6 @@ from collections.abc import Iterator
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.pattern.document import Seam
-from izett.pattern.facts import SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.walking import Met, notches_on
@@ -31,9 +30,6 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         except ReferenceLost:
             continue
         if not first and not second:
-            continue
-        if seam.kind is SeamKind.ADDED and not (first and second):
-            # A band is cut by its length alone: it takes over notches where the maker carries them over.
             continue
         fix = (Fix("Walk the seam and carry its notches over", "match_notches", {"seam": seam.name}),)
         if len(first) != len(second):

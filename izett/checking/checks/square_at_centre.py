@@ -9,11 +9,12 @@ from math import asin, degrees
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.geometry.curve import Curve
-from izett.geometry.point import cross, dot, subtract, unit
+from izett.geometry.outline import contains
+from izett.geometry.point import between, cross, dot, subtract, unit
 from izett.pattern.facts import CENTRE_LINES, Role
 from izett.pattern.levels import CENTRE
 from izett.pattern.naming import readable
-from izett.pattern.piece import Edge
+from izett.pattern.piece import Edge, Piece
 from izett.wording import cm
 
 #: cm. How far from the centre the line must still lie about square.
@@ -30,8 +31,8 @@ class Params(CheckParams):
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each corner at the centre with its angle off square, and where the line leaves the square too soon."""
     for piece in garment.pattern.pieces:
-        if any(line.level == CENTRE for line in piece.lines):
-            # The centre lies on a stand or a band, not on this edge.
+        if _is_cut_back(piece):
+            # The centre lies on a band that is sewn on, not on this edge.
             continue
         for before, after in pairwise((*piece.edges, piece.edges[0])):
             if (before.role in CENTRE_LINES) == (after.role in CENTRE_LINES) or Role.CROTCH in (
@@ -50,6 +51,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             rise = _rise(line, centre, at_start=line is after)
             if abs(rise) > params.rise:
                 yield Finding(Verdict.WARNS, where, rise, params.rise, aspect="rise", fixes=fix)
+
+
+def _is_cut_back(piece: Piece) -> bool:
+    """Return whether the centre is marked beyond the paper: under a front band."""
+    centres = [line.points for line in piece.lines if line.level == CENTRE]
+    return any(not contains(piece.outline(), between(points[0], points[-1], 0.5)) for points in centres)
 
 
 def _rise(line: Edge, centre: Edge, *, at_start: bool) -> float:

@@ -84,7 +84,9 @@ USUAL: dict[Band, tuple[float, float]] = {
 }
 FOLDED = (Band.NECKBAND, Band.WAISTBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.FRONT_BAND, Band.TIE)
 #: Strips whose length is a share of their edge; the others are as long as the edge, or as the cloth's widths.
-BY_RATIO = (Band.NECKBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.ELASTIC, Band.BINDING, Band.RUFFLE)
+BY_RATIO = (
+    Band.NECKBAND, Band.WAISTBAND, Band.CUFF, Band.STAND, Band.HEM_BAND, Band.ELASTIC, Band.BINDING, Band.RUFFLE, Band.TIE,
+)  # fmt: skip
 #: Strips that run on beyond their edge: to lap for a button, or to be tied.
 LAPPED = (Band.WAISTBAND, Band.CUFF, Band.STAND, Band.TIE)
 #: Strips that are gathered to their edge.
@@ -102,6 +104,7 @@ class AddBand(Params):
         high=4,
         meaning="so many times as long as the edge",
         only=BY_RATIO,
+        called={Band.ELASTIC: "so many times the edge, or at the waist the body's waist"},
     )
     height: float = length(
         2.0, low=0.5, high=120, meaning="finished height", called={Band.SKIRT: "length", Band.TIE: "finished width"}
@@ -117,6 +120,10 @@ class AddBand(Params):
     cloth_width: float = length(
         140.0, low=20, high=320, meaning="width of the cloth that strips are cut from", only=GATHERED
     )
+    without_gathers: bool = Field(
+        True, description="the waist's gathers are left out", json_schema_extra={"only": [Band.WAISTBAND]}
+    )
+    bias: bool = Field(True, description="cut on the bias", json_schema_extra={"only": [Band.BINDING]})
     widths: int = count(2, low=1, high=12, meaning="widths of the cloth that it takes", only=(Band.SKIRT,))
 
 
@@ -136,7 +143,8 @@ def apply(params: AddBand, context: Context) -> Outcome:
         )
     ratio, why = _share_of_edge(context, params, chain, around)
     # On the fold where the garment's half is: with a lap at one end, or on the bias, it is drawn whole.
-    folded = half and not params.overlap and params.kind is not Band.BINDING
+    bias = params.kind is Band.BINDING and params.bias
+    folded = half and not params.overlap and not bias
     sewn = edge * ratio * (1 if folded or not half else 2)
     width = sewn + (params.overlap if not folded else 0.0)
     long = around * ratio
@@ -155,7 +163,7 @@ def apply(params: AddBand, context: Context) -> Outcome:
         on_fold=folded,
         roles=(Role.PANEL, Role.HEM if params.kind in GATHERED else Role.PANEL, Role.PANEL),
         layer=Layer.STRENGTH if params.kind is Band.ELASTIC else Layer.OUTER,
-        bias=params.kind is Band.BINDING,
+        bias=bias,
     )
     told = [
         Sum("edge, around" if half else "edge", around),
@@ -187,9 +195,9 @@ def _share_of_edge(
                 where=(chain[0].along,),
             )
         return widths / around, (Sum("widths of the cloth", float(params.widths), ""),)
-    if params.kind is Band.WAISTBAND and _is_waist(context, chain):
+    if params.kind is Band.WAISTBAND and params.without_gathers and _is_waist(context, chain):
         full = min(context.garment.fullness("waist"), around / 2)
-        return (around - full) / around, (Sum("gathers, left out", full),) if full else ()
+        return params.ratio * (around - full) / around, (Sum("gathers, left out", full),) if full else ()
     if params.kind not in BY_RATIO:
         return 1.0, ()
     share = _passing_head(context, params, around)
@@ -277,6 +285,9 @@ def _is_highest(subject: Subject) -> bool:
 
 OPERATION = Operation(
     key="add_band",
+    version=2,
+    # Before, a waistband was as long as its edge, gathers and all, and a binding lay on the straight thread.
+    upgrades={1: lambda params: {**params, "without_gathers": False, "bias": False}},
     title="Add a band, cuff, binding or ruffle",
     params=AddBand,
     apply=apply,

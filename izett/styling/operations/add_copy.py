@@ -42,10 +42,10 @@ class AddCopy(Params):
 
     kind: Copy = Field(Copy.LINING, description="lining or pocket")
     pieces: tuple[PieceRef, ...] = Field(min_length=1, max_length=20, description="the pieces' names")
-    shorter: float = length(2.0, low=0, high=10, meaning="a lining is shorter at the hem by")
-    pleat: float = length(1.0, low=0, high=4, meaning="a lining is wider at the centre back by")
-    width: float = length(13.0, low=5, high=30, meaning="width of a pocket")
-    height: float = length(14.0, low=5, high=40, meaning="height of a pocket")
+    shorter: float = length(2.0, low=0, high=10, meaning="shorter at the hem by", only=(Copy.LINING,))
+    pleat: float = length(1.0, low=0, high=4, meaning="wider at the centre back by", only=(Copy.LINING,))
+    width: float = length(13.0, low=5, high=30, meaning="width", only=(Copy.POCKET,))
+    height: float = length(14.0, low=5, high=40, meaning="height", only=(Copy.POCKET,))
 
 
 def apply(params: AddCopy, context: Context) -> Outcome:

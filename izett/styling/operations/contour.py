@@ -58,6 +58,7 @@ class Contour(Params):
     stomach_ease: float = length(1.5, low=-4, high=6, meaning="ease wanted at the stomach, all around")
     above: float = length(3.0, low=0, high=3.8, meaning="taken in above the bust at the upper edge, all around")
     most: float = length(5.0, low=0, high=5, meaning="most that is taken in at a level under the bust, all around")
+    run_on: bool = Field(True, description="the lines across both ends of the seam run on over it again")
 
 
 def apply(params: Contour, context: Context) -> Outcome:
@@ -78,7 +79,7 @@ def apply(params: Contour, context: Context) -> Outcome:
         bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
         pattern = pattern.with_pieces(_with_circle(bent, apex, context.body.get("bust_radius")))
     # The seam leans otherwise at its ends now: the lines across it run on again.
-    for at_start in (True, False):
+    for at_start in (True, False) if params.run_on else ():
         across = {"how": "across", "line": seam.name, "at_start": at_start}
         pattern = context.work("true_line", across, on=pattern, label="across").garment
     taken = [Sum(f"taken in {words}, around", by, both=True) for words, _, by in intakes]
@@ -264,6 +265,9 @@ FRONT_ARMHOLE = {"start": "front.underarm", "end": "front.shoulder_tip", "along"
 
 OPERATION = Operation(
     key="contour",
+    version=2,
+    # Before, the lines across its ends were left with a corner.
+    upgrades={1: lambda params: {**params, "run_on": False}},
     title="Contour a close bodice",
     params=Contour,
     apply=apply,

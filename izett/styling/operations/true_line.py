@@ -56,13 +56,14 @@ class TrueLine(Params):
     how: How = Field(How.SMOOTH, description="smooth, straight, square at the centre, or across a seam")
     line: AnyRef = Field(description="the line; for across, the seam")
     at_start: bool = Field(True, description="across a seam: at its start")
+    whole: bool = Field(True, description="straight: from end to end, and what is sewn to it as well")
 
 
 def apply(params: TrueLine, context: Context) -> Outcome:
     """Draw the line anew between its corners."""
     if params.how is How.ACROSS:
         return _across(params, context)
-    if params.how is How.STRAIGHT:
+    if params.how is How.STRAIGHT and params.whole:
         return _straightened(params, context)
     pattern = context.garment
     off = 0.0
@@ -125,7 +126,7 @@ def _as_long(context: Context, seam: Seam) -> Working:
 
 def _meant(params: TrueLine, _level: str) -> Width:
     """Mean what a straightened side gives or takes."""
-    return Width.EASE if params.how is How.STRAIGHT else Width.NOTHING
+    return Width.EASE if params.how is How.STRAIGHT and params.whole else Width.NOTHING
 
 
 def _straight_on(piece: Piece, line: str) -> tuple[Piece, float]:
@@ -155,6 +156,8 @@ def _runs(piece: Piece, line: str) -> list[list[Edge]]:
 
 
 def _redrawn(piece: Piece, edge: Edge, how: How) -> tuple[Curve, float]:
+    if how is How.STRAIGHT:
+        return straight(edge.curve.start, edge.curve.end), 0.0
     if how is How.SMOOTH:
         return (edge.curve if edge.curve.is_straight else displaced(edge.curve, lambda _: (0.0, 0.0))), 0.0
     index = piece.edges.index(edge)
@@ -243,6 +246,9 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
 
 OPERATION = Operation(
     key="true_line",
+    version=2,
+    # Before, a line was straightened from corner to corner, and what is sewn to it was left.
+    upgrades={1: lambda params: {**params, "whole": False}},
     title="True a line",
     params=TrueLine,
     apply=apply,

@@ -115,7 +115,8 @@ def test_an_accepted_finding_opens_again_beyond_what_was_accepted(evaluator, mid
     (seam,) = [r for r in found(evaluation, "seams_match") if r.finding.where == ("cap",)]
     assert seam.finding.verdict is Verdict.FAILS
     up_to = abs(seam.finding.amount) + 0.01
-    accept = ("accept", {"check": "seams_match", "where": ("cap",), "up_to": up_to, "reason": "eased in"})
+    meant = {"check": "seams_match", "where": ("cap",), "aspect": seam.finding.aspect, "up_to": up_to}
+    accept = ("accept", {**meant, "reason": "eased in"})
     taken = worked(evaluator, middling, lowered, accept, blocks=("bodice", "sleeve"))
     (seam,) = [r for r in found(taken, "seams_match") if r.finding.where == ("cap",)]
     assert seam.finding.verdict is Verdict.ACCEPTED

@@ -194,7 +194,7 @@ def test_no_number_that_is_none_gets_into_a_file(pattern):
 
 def test_a_recipe_is_read_and_a_damaged_one_told():
     doc = read_recipe('{"format": "izett-recipe", "steps": [{"uid": "a", "kind": "x", "params": {}}]}')
-    assert doc.recipe({"bust_girth": 92.0}).steps == (Step("a", "x", {}),)
+    assert doc.recipe({"bust_girth": 92.0}).steps == (Step("a", "x", {}, version=1),)
     for text in ("{", "[]", '{"format": "izett-recipe", "steps": 3}', '{"format": "other"}'):
         with pytest.raises(UnreadableFile):
             read_recipe(text)

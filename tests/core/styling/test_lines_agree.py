@@ -8,7 +8,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from izett.catalogue import catalogue
-from izett.checking.check import Garment, Verdict, run
+from izett.checking.check import Garment, Verdict, Worse, run
 from izett.errors import StepRefused
 from izett.geometry.outline import farthest_apart
 from izett.geometry.point import dot
@@ -231,7 +231,9 @@ def test_an_accepted_mismatch_is_intended_ease_with_its_reason(evaluator, middli
     accept = {
         "check": odd.check,
         "where": odd.finding.where,
-        "up_to": abs(odd.finding.amount) + 0.01,
+        "aspect": odd.finding.aspect,
+        "worse": odd.finding.worse.value,
+        "up_to": odd.finding.amount - 0.01 if odd.finding.worse is Worse.LESS else abs(odd.finding.amount) + 0.01,
         "reason": "to be let in",
     }
     after = worked(evaluator, middling, uneven, shortened, ("accept", accept), blocks=BODICE)

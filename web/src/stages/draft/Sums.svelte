@@ -68,7 +68,7 @@
 		if (sum.worked) return spoken(sum.worked);
 		if (sum.state === 'overridden' || sum.state === 'house')
 			return sum.written ? `in place of ${spoken(sum.written)}. ${sum.reason}` : sum.reason;
-		if (sum.condition) return `so that ${sum.condition}; off by ${sum.residual.toFixed(3)}`;
+		if (sum.condition) return `so that ${sum.condition}; off by ${Math.abs(sum.residual).toFixed(3)}`;
 		return sum.state === 'chosen' ? sum.reason : '';
 	}
 
