@@ -133,8 +133,8 @@ def describe(params: OpenUp) -> str:
     """Return the step in the maker's words."""
     what = {Closure.ZIP: "Zip", Closure.BUTTONS: "Buttons", Closure.PLACKET: "Placket", Closure.LACING: "Lacing"}
     stand = f", stand {cm(params.stand, 2)}" if params.stand else ""
-    long = f"of {cm(params.long, 2)} in" if params.long else "all along"
-    return f"{what.get(params.closure, 'Slit')} {long} {line_words(params.at.along)}{stand}"
+    long = f"{cm(params.long, 2)} long" if params.long else "all along it"
+    return f"{what.get(params.closure, 'Slit')} in {line_words(params.at.along)}, {long}{stand}"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:

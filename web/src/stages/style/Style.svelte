@@ -27,8 +27,18 @@
 	/** The pieces as they are kept, while a step is tried: the old lines, in pencil. */
 	let before = $state.raw<Piece[]>([]);
 	const old = $derived(
-		editing ? before.filter((piece) => !desk.trial.pieces.some((now) => now.key === piece.key)) : [],
+		editing
+			? before.filter((piece) => {
+					const now = desk.trial.pieces.find((other) => other.name === piece.name);
+					return !now || drawnAs(now) !== drawnAs(piece);
+				})
+			: [],
 	);
+
+	/** A piece's outline as text: its key changes with all that is told of it, such as how many pieces there are. */
+	function drawnAs(piece: Piece): string {
+		return JSON.stringify(piece.edges.map((edge) => edge.curve));
+	}
 	/** Another job's pattern, laid under this one. */
 	let other = $state.raw<Trial | null>(null);
 
