@@ -276,7 +276,16 @@ class Sum(NamedTuple):
         return self._replace(what=self.what.replace(said[0], _OPPOSITES[said[0]], 1), value=-self.value)
 
 
-_OPPOSITES = {"longer": "shorter", "wider": "narrower", "lower": "higher", "higher": "lower", "up": "down"}
+_OPPOSITES = {
+    "longer": "shorter",
+    "wider": "narrower",
+    "lower": "higher",
+    "higher": "lower",
+    "up": "down",
+    "towards the side": "towards the centre",
+    "further back": "nearer to the point",
+    "bulge": "hollow",
+}
 _COMPARED = re.compile(rf"\b({'|'.join(_OPPOSITES)})\b")
 
 

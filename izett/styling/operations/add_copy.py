@@ -4,7 +4,7 @@ A lining is cut shorter at the hem and wider at the centre back by a pleat, so t
 pieces that they belong to. Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from enum import StrEnum
 
@@ -24,6 +24,7 @@ from izett.styling.making import outlined
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
 from izett.styling.references import Params, PieceRef
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import told_alike
 from izett.wording import cm
 
 #: Of a pocket's width, how far its lower corners are rounded.
@@ -62,10 +63,30 @@ def apply(params: AddCopy, context: Context) -> Outcome:
     pattern = context.garment.adding(*copies, seams=tuple(seams))
     told = (
         Sum("pieces", float(len(copies)), ""),
-        Sum("shorter at the hem", params.shorter),
-        Sum("pleat", params.pleat),
+        *_told(list(zip(pieces, copies, strict=True))),
     )
     return Outcome(pattern, told, tuple(copy.name for copy in copies))
+
+
+def _told(pairs: Sequence[tuple[Piece, Piece]]) -> tuple[Sum, ...]:
+    """Return by how much linings are shorter than what they line, and wider at the centre back, where they are."""
+    shorter: dict[str, float] = {}
+    pleat: dict[str, float] = {}
+    for piece, copy in pairs:
+        for edge, own in zip(piece.edges, copy.edges, strict=True):
+            if edge.role is Role.HEM:
+                shorter.setdefault(piece.title.lower(), _shortened(piece, copy, edge))
+            if edge.role is Role.CENTRE_BACK:
+                pleat.setdefault(piece.title.lower(), abs(own.curve.start[0] - edge.curve.start[0]))
+    return (*told_alike("shorter at the hem", shorter), *told_alike("pleat", pleat))
+
+
+def _shortened(piece: Piece, copy: Piece, hem: Edge) -> float:
+    """Return by how much the longer of the lines that a hem ends on is shorter on the lining."""
+    ends = [
+        (index, beside) for index, beside in enumerate(piece.edges) if {beside.start, beside.end} & {hem.start, hem.end}
+    ]
+    return max(beside.curve.length - copy.edges[index].curve.length for index, beside in ends if beside is not hem)
 
 
 def _lining(piece: Piece, params: AddCopy, uid: str) -> Piece:

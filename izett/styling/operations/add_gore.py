@@ -22,6 +22,7 @@ from izett.styling.making import chain_of, is_half, length_of, outlined, sewn_on
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length, share
 from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import long_in, size
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -174,7 +175,7 @@ def _godet(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outcom
     made = outlined(context, title="Godet", cut=2, edges=ring, fold=None)
     opening = Opening(context.named("slit"), Closure.SLIT, chain[0], params.long)
     pattern = context.garment.adding(made, openings=(opening,))
-    told = (Sum("each side", params.long), Sum("hem of the godet", hem.length))
+    told = (Sum("each side", long_in(made, Role.PANEL) / 2), Sum("hem of the godet", hem.length))
     return Outcome(pattern, told, (made.name, opening.name))
 
 
@@ -187,7 +188,11 @@ def _gusset(params: AddGore, context: Context, chain: tuple[Span, ...]) -> Outco
     made = outlined(context, title="Gusset", cut=2, edges=ring, fold=None, zone=Zone.GUSSET)
     slash = Opening(context.named("slash"), Closure.SLIT, chain[0], side)
     pattern = context.garment.adding(made, openings=(slash,))
-    told = (Sum("each side", side), Sum("slash", side), Sum("added across", 2 * h))
+    told = (
+        Sum("each side", made.edges[0].curve.length),
+        Sum("slash", slash.length),
+        Sum("added across", size(made)[0]),
+    )
     return Outcome(pattern, told, (made.name, slash.name))
 
 

@@ -16,6 +16,7 @@ from izett.styling.notching import notched
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
 from izett.styling.references import Params, PointRef
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import size
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -54,9 +55,10 @@ def apply(params: AddTie, context: Context) -> Outcome:
         on_fold=False,
         roles=(Role.HEM, Role.HEM, Role.PANEL),
     )
+    long, wide = size(made)
     told = (
-        Sum("finished length", params.long),
-        Sum("cut width", 2 * params.width),
+        Sum("finished length", long),
+        Sum("cut width", wide),
         Sum("from the start", (low + high) / 2),
     )
     return Outcome(pattern.adding(made), told, (made.name,))

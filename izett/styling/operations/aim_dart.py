@@ -24,6 +24,7 @@ from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
+from izett.styling.told import ALIKE, told_alike
 from izett.styling.words import dart_words, signed
 from izett.wording import cm
 
@@ -45,6 +46,7 @@ class AimDart(Params):
 def apply(params: AimDart, context: Context) -> Outcome:
     """Move the point of each dart meant."""
     piece, darts = context.darts(params.dart)
+    aimed = piece
     shift = (params.outwards, params.upwards)
     aims = {dart.name: add(dart.pivot, shift) for dart in darts}
     bust = next((dart for dart in darts if dart.family == "bust"), None)
@@ -61,8 +63,24 @@ def apply(params: AimDart, context: Context) -> Outcome:
         piece = _set_back(piece, name, params.set_back)
     if bust is not None and shift != (0.0, 0.0):
         piece = _with_bust_line(piece, [piece.dart(name) for name in aims])
-    sums = (("towards the side", params.outwards), ("up", params.upwards), ("further back", params.set_back))
-    return Outcome(context.garment.with_pieces(piece), tuple(Sum(what, by) for what, by in sums if by))
+    return Outcome(context.garment.with_pieces(piece), _told(aimed, darts, piece))
+
+
+def _behind(piece: Piece, dart: Intake) -> float:
+    """Return how far (cm) a dart's tip stays from its point."""
+    return distance(piece.vertex(dart.tip), dart.pivot)
+
+
+def _told(piece: Piece, before: Sequence[Intake], after: Piece) -> tuple[Sum, ...]:
+    """Return how the point and the tip of each dart have moved; what has not is not told."""
+    moved = {dart.name: subtract(after.dart(dart.name).pivot, dart.pivot) for dart in before}
+    back = {dart.name: _behind(after, after.dart(dart.name)) - _behind(piece, dart) for dart in before}
+    ways = (
+        ("towards the side", {dart_words(name): x for name, (x, _) in moved.items()}),
+        ("up", {dart_words(name): y for name, (_, y) in moved.items()}),
+        ("further back", {dart_words(name): by for name, by in back.items()}),
+    )
+    return tuple(line for what, by in ways for line in told_alike(what, by) if abs(line.value) > ALIKE)
 
 
 def _opens_on_waist(piece: Piece, dart: Intake) -> bool:

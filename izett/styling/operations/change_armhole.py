@@ -17,9 +17,10 @@ from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import long_in, told_alike, told_armholes
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -38,20 +39,18 @@ class ChangeArmhole(Params):
 def apply(params: ChangeArmhole, context: Context) -> Outcome:
     """Slide the underarm, then draw the armhole."""
     pieces: list[Piece] = []
-    sums = [Sum("lower at the underarm", params.lower)]
+    lower: dict[str, float] = {}
     for piece in context.garment.with_role(Role.ARMHOLE):
-        holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-        before = sum(edge.curve.length for edge in holes)
         new = _lowered(piece, params.lower)
+        if new is not piece:
+            lower[piece.title.lower()] = long_in(piece, Role.SIDE) - long_in(new, Role.SIDE)
         scoop = params.scoop_front if piece.zone is Zone.FRONT else params.scoop_back
         new = _scooped(new, scoop)
-        after = sum(edge.curve.length for edge in new.edges if edge.role is Role.ARMHOLE)
-        sums.append(Sum(f"armhole of the {piece.title.lower()}, longer", after - before))
         pieces.append(new)
     if not pieces:
         raise StepRefused("The pattern has no armhole.", fix="Add a bodice or a top.", where=("armhole",))
     pattern = context.garment.with_pieces(*pieces)
-    return Outcome(pattern, tuple(sums))
+    return Outcome(pattern, (*told_alike("lower at the underarm", lower), *told_armholes(context.garment, pattern)))
 
 
 def _underarm(piece: Piece) -> tuple[Edge, str, bool] | None:

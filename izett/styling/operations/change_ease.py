@@ -5,7 +5,7 @@ goes across the back and the front at the armhole. The underarm sinks by an eigh
 a roomier top has a roomier armhole; the sleeve that is set into it follows. Common practice, no single source.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 
 from izett.pattern.facts import SeamKind
 from izett.pattern.working import Readable, Working
@@ -13,6 +13,7 @@ from izett.pattern.worn import moved_levels, width
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import AROUND_BODY, told_armholes, told_around, told_underarms
 from izett.styling.words import signed
 
 #: cm. At each edge of a side seam no more than this is added; the rest goes across.
@@ -39,41 +40,46 @@ def apply(params: ChangeEase, context: Context) -> Outcome:
     """Share the change, and let the armhole sink with it."""
     side = min(max(params.bust / EDGES, -MOST_AT_SIDE), MOST_AT_SIDE)
     across = params.bust / EDGES - side
-    pattern = context.garment
-    told = [Sum("at each side edge, bust", side), Sum("edges", float(EDGES), "")]
-
-    below = {"waist": params.waist / EDGES, "hip": params.hip / EDGES, "hem": params.hip / EDGES}
-    pattern = _at_sides(context, side, below)
-    if across:
-        for part in ("back", "front"):
-            pattern = context.work("widen_across", {"part": part, "amount": across}, on=pattern).garment
-        told.append(Sum("across back and front, at each armhole", across))
+    pattern, told = _with_sides(context, params, side, across)
     if params.bust:
-        sink = min(max(params.bust * SINKS, LEAST_SINK), MOST_SINK)
-        pattern = context.work("change_armhole", {"lower": sink}, on=pattern).garment
-        told.append(Sum("armhole lower", sink))
+        told += [*told_underarms(context.garment, pattern), *told_armholes(context.garment, pattern)]
     moved = moved_levels(context.garment, pattern)
-    for level in ("bust", "waist", "hip"):
+    told += told_around(context.garment, moved)
+    for level in AROUND_BODY:
         if (was := context.garment.ease(level)) is not None:
             told.append(Sum(f"ease at the {level} now", was + moved.get(level, 0.0)))
     return Outcome(pattern, tuple(told), asks=(SeamKind.CAP,) if params.bust else ())
 
 
-def _at_sides(context: Context, side: float, below: Mapping[str, float]) -> Working:
-    """Return the pattern with so much at each side edge at the bust, which lies some way from the underarm to the waist."""
+def _with_sides(context: Context, params: ChangeEase, side: float, across: float) -> tuple[Working, list[Sum]]:
+    """Return the pattern with so much more at each side edge at the bust, and across; and what was gained across.
 
-    def with_underarm(amount: float) -> Working:
-        held = min(max(amount, LEAST_UNDERARM), MOST_UNDERARM)
-        return context.work("change_side", {"underarm": held, **below}, on=context.garment).garment
-
+    The underarm is given what brings the bust its ease, once the armhole has sunk as well: what is added runs out evenly
+    from level to level, so what the bust gets is all but linear in what the underarm gets.
+    """
+    below = {"waist": params.waist / EDGES, "hip": params.hip / EDGES, "hem": params.hip / EDGES}
+    sink = min(max(params.bust * SINKS, LEAST_SINK), MOST_SINK) if params.bust else 0.0
     before = width(context.garment, "bust")
-    as_said = with_underarm(side)
-    if not before:
-        return as_said
-    # What is added runs out evenly from level to level, so what the bust gets is linear in what the underarm gets.
-    got, more = width(as_said, "bust") - before, width(with_underarm(side + TRIED), "bust") - before
-    missing = EDGES * side - got
-    return with_underarm(side + missing / (more - got) * TRIED) if abs(missing) > LEAST and more > got else as_said
+
+    def made(underarm: float) -> tuple[Working, list[Sum]]:
+        held = min(max(underarm, LEAST_UNDERARM), MOST_UNDERARM)
+        pattern = context.work("change_side", {"underarm": held, **below}, on=context.garment).garment
+        told: list[Sum] = []
+        for part in ("back", "front") if across else ():
+            done = context.work("widen_across", {"part": part, "amount": across}, on=pattern)
+            pattern, told = done.garment, [*told, *done.sums]
+        if sink:
+            pattern = context.work("change_armhole", {"lower": sink}, on=pattern).garment
+        return pattern, told
+
+    def short(pattern: Working) -> float:
+        return EDGES * side - (width(pattern, "bust") - before)
+
+    found = made(side)
+    if not before or abs(missing := short(found[0])) <= LEAST:
+        return found
+    gained = missing - short(made(side + TRIED)[0])
+    return made(side + missing / gained * TRIED) if gained > 0 else found
 
 
 def describe(params: ChangeEase) -> str:

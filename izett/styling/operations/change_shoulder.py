@@ -13,14 +13,17 @@ from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, left_of, scale
 from izett.pattern.facts import Corner, Role, SeamKind, Zone
+from izett.pattern.levels import settled_since
 from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable, Working
+from izett.pattern.worn import moved_levels
 from izett.styling.blocks import line_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import gone, told_alike, told_armholes, told_around, told_underarms
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -44,9 +47,12 @@ class ChangeShoulder(Params):
 
 def apply(params: ChangeShoulder, context: Context) -> Outcome:
     """Move both tips along their shoulder lines."""
+    given = context.garment
     context = context.on(_roomier(params, context))
     pieces = []
-    lengths = []
+    lengths: list[Sum] = []
+    longer: dict[str, float] = {}
+    lower: dict[str, float] = {}
     for zone in (Zone.FRONT, Zone.BACK):
         span = line_of(context.garment, zone, Role.SHOULDER, (Corner.NECK_SHOULDER, Corner.SHOULDER_TIP))
         whole = context.span_length(span)
@@ -65,12 +71,18 @@ def apply(params: ChangeShoulder, context: Context) -> Outcome:
             tip = Motion.turning(angle, about=outer.start)(tip)
         new = redrawn(piece, moves={span.end: tip})
         pieces.append(_dropped(new) if params.amount >= DROPPED else new)
-        lengths.append(Sum(f"{zone} shoulder", span_length(pieces[-1], span)))
-    sums = [Sum("longer at the tip", params.amount), *([Sum("lower at the tip", params.slope)] if params.slope else [])]
-    pattern = context.garment.with_pieces(*pieces)
-    if params.sides or params.lower:
-        sums += [Sum("wider at each side edge", params.sides), Sum("armhole lower", params.lower)]
-    return Outcome(pattern, (*sums, *lengths))
+        now = span_length(pieces[-1], span)
+        longer[zone], lengths = now - whole, [*lengths, Sum(f"{zone} shoulder", now)]
+        if params.slope:
+            square = left_of(outer.end_direction)
+            lower[zone] = abs(gone(piece, pieces[-1], span.end, square)) * (1 if params.slope > 0 else -1)
+    pattern = settled_since(given, context.garment.with_pieces(*pieces))
+    sums = [*told_alike("longer at the tip", longer), *told_alike("lower at the tip", lower)]
+    if params.lower:
+        sums += told_underarms(given, pattern)
+    if params.sides:
+        sums += told_around(given, moved_levels(given, pattern))
+    return Outcome(pattern, (*sums, *told_armholes(given, pattern), *lengths))
 
 
 def _roomier(params: ChangeShoulder, context: Context) -> Working:

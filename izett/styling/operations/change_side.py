@@ -16,12 +16,13 @@ from izett.pattern.levels import settled_since
 from izett.pattern.piece import LevelLine, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import Stretch, walk
-from izett.pattern.working import Readable
+from izett.pattern.working import Readable, Working
 from izett.pattern.worn import moved_levels, on_body
 from izett.styling.hems import trued
 from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, Sum, Width, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject, ends_of, run_on
+from izett.styling.told import gone, told_alike, told_around
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -55,7 +56,7 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
     """Move the side seams out or in, the amounts blended from level to level."""
     amounts = {corner: getattr(params, level) for level, corner in CORNERS.items()}
     pieces: list[Piece] = []
-    met: set[Corner | None] = set()
+    runs: list[tuple[Piece, Span]] = []
     for piece in context.garment.with_role(Role.SIDE):
         if not on_body(piece):
             continue
@@ -65,7 +66,7 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
             if span is None:
                 continue
             changed = _moved(changed, span, amounts)
-            met.update(piece.corner_at(name) for name in _corners(piece, span))
+            runs.append((piece, span))
         if changed is not piece:
             _refuse_narrow(piece, changed, params.waist)
             pieces.append(changed)
@@ -77,19 +78,25 @@ def apply(params: ChangeSide, context: Context) -> Outcome:
     if params.hem:
         pattern = trued(pattern, [piece.name for piece in pieces], before=context.garment)
     pattern = settled_since(context.garment, pattern)
-    told = [level for level, corner in CORNERS.items() if corner in met]
     moved = moved_levels(context.garment, pattern)
-    around = [
-        Sum(f"around at the {level}", moved.get(level, 0.0), both=True)
-        for level in AT_LEVEL
-        if context.garment.ease(level) is not None
-    ]
     sums = (
-        *(Sum(f"at the {level}, each edge", getattr(params, level)) for level in told),
+        *(line for level, corner in CORNERS.items() for line in _told(pattern, runs, level, corner)),
         Sum("edges cut", float(EDGES), "", both=True),
-        *around,
+        *told_around(context.garment, moved),
     )
     return Outcome(pattern, sums)
+
+
+def _told(after: Working, runs: Sequence[tuple[Piece, Span]], level: str, corner: Corner) -> tuple[Sum, ...]:
+    """Return how far the side edges have gone out at a corner, square to the seam."""
+    out: dict[str, float] = {}
+    for piece, span in runs:
+        stretches = walk(piece, span)
+        for name, stretch in zip(_corners(piece, span), (stretches[0], *stretches), strict=True):
+            if piece.corner_at(name) is corner:
+                outwards = stretch.closing.inverse().direction(_outwards(stretches))
+                out[piece.title.lower()] = gone(piece, after.piece(piece.name), name, outwards)
+    return told_alike(f"wider at the {level}, each edge", out)
 
 
 def _meant(params: ChangeSide, level: str) -> Width:

@@ -9,6 +9,7 @@ the bust point, is drawn as a guide. Common practice, no single source.
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from math import cos, pi, sin
+from typing import NamedTuple
 
 from pydantic import Field
 
@@ -17,14 +18,15 @@ from izett.geometry.blend import refitted, with_handles
 from izett.geometry.curve import Curve, joined
 from izett.geometry.fit import through
 from izett.geometry.outline import runs_within
-from izett.geometry.point import Point, Vector, add, left_of, scale, subtract
+from izett.geometry.point import Point, Vector, add, distance, left_of, scale, subtract
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.levels import settled_since
 from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.pattern.sewn import holding, walk
-from izett.pattern.working import Readable
+from izett.pattern.working import Readable, Working
 from izett.pattern.worn import around, height_of, width
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.parting import seam_named
@@ -73,7 +75,7 @@ def apply(params: Contour, context: Context) -> Outcome:
             "That seam does not run over a bust point.", fix="Choose the seam over the bust.", where=(seam.name,)
         )
     lowest = min(min(p[1] for p in _edge(piece, seam, i).curve.flattened()) for i, piece in enumerate(pieces))
-    intakes = [level for level in _levels(context, params) if level[1] > lowest - BEYOND]
+    intakes = [level for level in _levels(context, params) if level.height > lowest - BEYOND]
     pattern = context.garment
     for side, piece in enumerate(pieces):
         bent = _bent(piece, seam, side, apex, intakes, params.above / EDGES)
@@ -82,20 +84,46 @@ def apply(params: Contour, context: Context) -> Outcome:
     for at_start in (True, False) if params.run_on else ():
         across = {"how": "across", "line": seam.name, "at_start": at_start}
         pattern = context.work("true_line", across, on=pattern, label="across").garment
-    taken = [Sum(f"taken in {words}, around", by, both=True) for words, _, by in intakes]
+    now = settled_since(context.garment, pattern)
+    taken = [Sum(f"taken in {at.words}, around", at.has - _around(now, at), both=True) for at in intakes]
     return Outcome(
         pattern,
         (
             *taken,
-            Sum("taken in above the bust, around", params.above, both=True),
+            Sum("taken in above the bust, around", _above(pieces, now, seam), both=True),
             Sum("edges", float(EDGES), "", both=True),
             Sum("clear of the bust point by", CLEAR_OF_APEX),
         ),
     )
 
 
-def _levels(context: Context, params: Contour) -> list[tuple[str, float, float]]:
-    """Return each level under the bust in words, its height over the waist, and what is taken in there, around, cm."""
+class Taken(NamedTuple):
+    """A level that is taken in: its name, in words, its height over the waist, how wide it is around, and by how much less
+    it is to be; all in cm."""
+
+    level: str
+    words: str
+    height: float
+    has: float
+    by: float
+
+
+def _around(garment: Working, at: Taken) -> float:
+    return width(garment, at.level) or around(garment, at.height)
+
+
+def _above(before: Sequence[Piece], after: Working, seam: Seam) -> float:
+    """Return by how much (cm) both edges of the seam were taken in at their upper ends, on both halves of the body."""
+    moved = 0.0
+    for side, piece in enumerate(before):
+        edge = _edge(piece, seam, side)
+        corner = max((edge.start, edge.end), key=lambda name: piece.vertex(name)[1])
+        moved += distance(piece.vertex(corner), after.piece(piece.name).vertex(corner))
+    return 2 * moved
+
+
+def _levels(context: Context, params: Contour) -> list[Taken]:
+    """Return each level under the bust that is taken in."""
     wanted = (
         ("under the bust", "underbust", params.underbust_ease),
         ("at the waist", "waist", params.waist_ease),
@@ -112,7 +140,7 @@ def _levels(context: Context, params: Contour) -> list[tuple[str, float, float]]
         if height is None:
             continue
         has = width(context.garment, level) or around(context.garment, height)
-        found.append((words, height, min(max(has - body - ease, 0.0), params.most)))
+        found.append(Taken(level, words, height, has, min(max(has - body - ease, 0.0), params.most)))
     return found
 
 
@@ -120,16 +148,14 @@ def _edge(piece: Piece, seam: Seam, side: int) -> Edge:
     return walk(piece, seam.sides[side][0])[0].edge
 
 
-def _bent(
-    piece: Piece, seam: Seam, side: int, apex: Point, intakes: Sequence[tuple[str, float, float]], above: float
-) -> Piece:
+def _bent(piece: Piece, seam: Seam, side: int, apex: Point, intakes: Sequence[Taken], above: float) -> Piece:
     """Return a panel with its edge bent inwards: under the bust by each level's share, above it more and more."""
     edge = _edge(piece, seam, side)
     curve, whole = edge.curve, edge.curve.length
     falls = curve.start[1] > curve.end[1]
     upper, lower = (edge.start, edge.end) if falls else (edge.end, edge.start)
     at_foot = piece.vertex(lower)[1]
-    taken = _sweep(apex[1] - CLEAR_OF_APEX, [(y, by / EDGES) for _, y, by in intakes])
+    taken = _sweep(apex[1] - CLEAR_OF_APEX, [(at.height, at.by / EDGES) for at in intakes])
     inwards = (1.0, 0.0) if left_of(_direction(curve, whole / 2))[0] > 0 else (-1.0, 0.0)
     # Square to the seam, so that neither panel's edge grows by it.
     up = scale(left_of(_direction(curve, 0.0 if falls else whole)), above)

@@ -11,11 +11,11 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.motion import Motion
-from izett.geometry.point import distance
+from izett.geometry.point import between, distance
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import CENTRES, Role, SeamKind
 from izett.pattern.paper import between_gates, parted_at
-from izett.pattern.piece import Edge, Intake, has_role, legs, mouth_width
+from izett.pattern.piece import Edge, Intake, Piece, has_role, legs, mouth_width
 from izett.pattern.working import Readable
 from izett.styling.carrying import carried, region_of
 from izett.styling.fullness import meant
@@ -98,7 +98,7 @@ def apply(params: OpenDart, context: Context) -> Outcome:
         lines=carried(piece.lines, ((hinge, mouth),), region, motion),
     )
     pattern, sums = meant(context.garment, context.garment.with_pieces(new))
-    told = (Sum("mouth", mouth_width(new, dart)), Sum("length", params.long))
+    told = (Sum("mouth", mouth_width(new, dart)), Sum("length", _long(new, dart)))
     return Outcome(pattern, (*told, *sums), (dart.name, *names, dart.tip))
 
 
@@ -116,6 +116,12 @@ def _corner_near(edge: Edge, along: float) -> bool:
 def _lower(edges: list[Edge]) -> float:
     ys = [p[1] for e in edges for p in (e.curve.start, e.curve.end)]
     return sum(ys) / len(ys)
+
+
+def _long(piece: Piece, dart: Intake) -> float:
+    """Return how long (cm) a dart is, from the middle of its mouth to its tip."""
+    a, b = (piece.vertex(name) for name in dart.mouth)
+    return distance(between(a, b, 0.5), piece.vertex(dart.tip))
 
 
 def describe(params: OpenDart) -> str:

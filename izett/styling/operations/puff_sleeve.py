@@ -21,6 +21,7 @@ from izett.styling.parting import seam_of
 from izett.styling.references import Params
 from izett.styling.spreading import Slash, spread
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import long_in, top
 from izett.wording import cm
 
 
@@ -46,7 +47,11 @@ def apply(params: PuffSleeve, context: Context) -> Outcome:
     opened = spread(sleeve, _slashes(caps, hem, params))
     new = _raised(opened.piece, params.height)
     pattern, sums = meant(context.garment, context.garment.with_pieces(new), lies="gathered over the crown")
-    return Outcome(pattern, (Sum("added across the cap", params.fullness), Sum("crown higher", params.height), *sums))
+    told = (
+        Sum("added along the cap", long_in(new, Role.CAP) - long_in(sleeve, Role.CAP)),
+        Sum("crown higher", top(new.outline()) - top(sleeve.outline())),
+    )
+    return Outcome(pattern, (*told, *sums))
 
 
 def _slashes(caps: list[Edge], hem: Edge, params: PuffSleeve) -> list[Slash]:

@@ -5,7 +5,7 @@ the sleeve's corners likewise until the underarm seam has grown by as much. The 
 as square to the seams as before. Common practice, no single source.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from math import tan
 
@@ -19,12 +19,13 @@ from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
 from izett.pattern.facts import Role
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.piece import Edge, Piece, has_role
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length, share
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import long_in, told_alike
 from izett.wording import cm
 
 #: The corner goes up, and out by at most this share of it: further out it would stand off as a wing.
@@ -66,8 +67,24 @@ def apply(params: ReachWedge, context: Context) -> Outcome:
         raise StepRefused("The pattern has no armhole with a side seam.", fix="Add a top.", where=("armhole",))
     return Outcome(
         context.garment.with_pieces(*pieces),
-        (Sum("longer at the side and the underarm seam", params.amount), Sum("pieces", float(len(pieces)), "")),
+        (*_told(worn, pieces), Sum("pieces", float(len(pieces)), "")),
     )
+
+
+def _told(before: Mapping[str, Piece], after: Sequence[Piece]) -> Iterator[Sum]:
+    """Yield by how much the seams that end at the underarm have become longer."""
+    for role, seam in ((Role.SIDE, "side"), (Role.UNDERARM, "underarm seam")):
+        longer = {
+            piece.title.lower(): _each(piece, role) - _each(before[piece.name], role)
+            for piece in after
+            if has_role(piece, role)
+        }
+        yield from told_alike(f"longer at the {seam}", longer)
+
+
+def _each(piece: Piece, role: Role) -> float:
+    """Return how long (cm) each line of a role is: a sleeve has two underarm seams."""
+    return long_in(piece, role) / len({edge.lineage for edge in piece.edges if edge.role is role})
 
 
 def _corners(piece: Piece, curved: Role, seam: Role) -> Iterator[tuple[Edge, Edge]]:

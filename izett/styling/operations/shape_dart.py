@@ -4,18 +4,20 @@ A bubble at the tip goes when the legs run out slowly: bow them. Both legs are b
 Common practice, no single source.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from pydantic import Field
 
 from izett.errors import StepRefused
+from izett.geometry.point import between, dot, left_of, subtract, unit
 from izett.pattern.paper import with_leg_shapes
-from izett.pattern.piece import mouth_width
+from izett.pattern.piece import Intake, Piece, mouth_width
 from izett.pattern.working import Readable
-from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
+from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, length
 from izett.styling.references import DartRef, Params
 from izett.styling.subject import Subject
+from izett.styling.told import told_alike
 from izett.styling.words import dart_words
 from izett.wording import cm
 
@@ -43,7 +45,17 @@ def apply(params: ShapeDart, context: Context) -> Outcome:
                 where=(dart.name,),
             )
     shaped = with_leg_shapes(piece, [replace(dart, bow=params.bow) for dart in darts])
-    return Outcome(context.garment.with_pieces(shaped), (Sum("bulge of each leg", params.bow),))
+    return Outcome(context.garment.with_pieces(shaped), (*told_alike("bulge of each leg", _bulges(shaped, darts)),))
+
+
+def _bulges(piece: Piece, darts: Sequence[Intake]) -> dict[str, float]:
+    """Return how far (cm) the legs of darts stand off their chords in the middle, by the name of the dart."""
+    found: dict[str, float] = {}
+    for dart in darts:
+        leg = next(edge.curve for edge in piece.edges if edge.is_leg and edge.lineage == dart.name)
+        off = subtract(leg.at_distance(leg.length / 2), between(leg.start, leg.end, 0.5))
+        found[dart_words(dart.name)] = dot(off, left_of(unit(subtract(leg.end, leg.start))))
+    return found
 
 
 def describe(params: ShapeDart) -> str:

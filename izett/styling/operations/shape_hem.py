@@ -27,6 +27,7 @@ from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operat
 from izett.styling.references import Params
 from izett.styling.rims import RimPart, rims
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import size
 from izett.styling.words import line_words, signed
 from izett.wording import cm
 
@@ -87,8 +88,9 @@ def apply(params: ShapeHem, context: Context) -> Outcome:
     for piece in context.garment.with_role(Role.CUT_EDGE) if params.line is Edged.HEM else ():
         if piece.region is not Region.SKIRT or piece.corner(Corner.HEM_SIDE) is None:
             continue
-        pattern = pattern.with_pieces(_turned_up(piece, params))
-        told.append(Sum("longer all around", params.side))
+        turned = _turned_up(piece, params)
+        pattern = pattern.with_pieces(turned)
+        told.append(Sum("longer all around", size(turned)[1] - size(piece)[1]))
     if not told:
         raise StepRefused("The pattern has no such hem.", fix="Choose another edge.", where=(params.line,))
     return Outcome(pattern, tuple(told))

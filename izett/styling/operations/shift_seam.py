@@ -12,7 +12,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.fit import smoothed
-from izett.geometry.point import Point, Vector, add, between, dot, left_of, right_of, scale, subtract
+from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, right_of, scale, subtract
 from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind
@@ -98,8 +98,16 @@ def apply(params: ShiftSeam, context: Context) -> Outcome:
     pattern = _agreeing(context.garment, pattern, seam)
     return Outcome(
         pattern,
-        (Sum("moved where the seam starts", params.at_start), Sum("moved where it ends", params.at_end)),
+        (
+            Sum("moved where the seam starts", _told(giver, pattern, giver.corners[0], giving)),
+            Sum("moved where it ends", _told(giver, pattern, giver.corners[-1], giving)),
+        ),
     )
+
+
+def _told(giver: _Run, after: Working, corner: str, giving: int) -> float:
+    """Return how far (cm) the seam has moved at one of its ends, into the first piece, or (negative) into the second."""
+    return distance(giver.spot(corner), after.piece(giver.piece.name).vertex(corner)) * (1 if giving == 0 else -1)
 
 
 def _agreeing(before: Working, after: Working, seam: Seam) -> Working:

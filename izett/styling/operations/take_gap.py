@@ -100,7 +100,7 @@ def apply(params: TakeGap, context: Context) -> Outcome:
     )
     pattern, sums = meant(context.garment, context.garment.with_pieces(after), lies="")
     told = (
-        Sum("taken out", params.intake),
+        Sum("taken out", edge.curve.length - line.length),
         Sum("dart before", mouth_width(piece, dart)),
         Sum("dart now", mouth_width(after, after.dart(dart.name))),
         Sum("line drawn anew within", off),

@@ -18,6 +18,7 @@ from izett.styling.blocks import line_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import gone, size, told_alike
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -37,21 +38,24 @@ def apply(params: TransposeWaist, context: Context) -> Outcome:
     """Slide each corner of the waist along its own seam or dart leg."""
     pieces = []
     change = 0.0
+    raised: dict[str, float] = {}
     for zone, centre in ((Zone.FRONT, Corner.WAIST_CF), (Zone.BACK, Corner.WAIST_CB)):
         waist = line_of(context.garment, zone, Role.WAIST, (centre, Corner.WAIST_SIDE))
         before = context.span_length(waist)
         piece = _transposed(context.piece_with(waist.start), params.up)
         change += span_length(piece, waist) - before
+        raised[zone] = gone(context.piece_with(waist.start), piece, waist.start, (0.0, 1.0))
         pieces.append(piece)
     pattern = context.garment.with_pieces(*pieces)
     sewn = [_gaining(piece, params.up) for piece in _below(context)]
+    gained = {now.title.lower(): size(now)[1] - size(context.piece(now.name))[1] for now in sewn}
     around = 2 * change
     return Outcome(
         pattern.with_pieces(*sewn).with_ease({"waist": around}),
         (
-            Sum("waist seam up, front and back", params.up),
+            *told_alike("waist seam up", raised),
             Sum("waist seam longer, around", around, both=True),
-            *([Sum("what is sewn there, longer", params.up)] if sewn else []),
+            *told_alike("what is sewn there, longer", gained),
         ),
     )
 

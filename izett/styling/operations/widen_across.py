@@ -24,6 +24,7 @@ from izett.styling.blocks import line_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
+from izett.styling.told import out_at
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -79,9 +80,10 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
             where=(armholes[0].lineage, tip),
         )
     widened = redrawn(piece, moves=moves, curves={armholes[0].start: across})
+    wider = out_at(widened, Role.ARMHOLE, points[3][1]) - out_at(piece, Role.ARMHOLE, points[3][1])
     return Outcome(
         pattern.with_pieces(widened),
-        (Sum("wider at the armhole, each side", params.amount), Sum("across the whole " + part, 2 * params.amount)),
+        (Sum("wider at the armhole, each side", wider), Sum(f"wider across the whole {part}", 2 * wider, both=True)),
     )
 
 

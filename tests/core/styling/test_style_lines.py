@@ -107,8 +107,9 @@ def test_a_contour_takes_what_the_body_asks_and_no_more_than_the_trade_begins_wi
             p[1] for piece in before for x in piece.lines if x.level == "bust" for p in x.points) - 7.0  # fmt: skip
         taken = told[f"taken in {words}, around"]
         has = width(before, level) or around(before, body.get("waist_to_underbust", height))
-        assert 0 <= taken <= 5.0
-        assert taken <= max(has - body[f"{level}_girth"] - ease, 0.0) + 1e-6
+        # What is told is read from the outline: the bent edge is flattened, and lies aslant where it ends.
+        assert -0.02 <= taken <= 5.0 + 0.02
+        assert taken <= max(has - body[f"{level}_girth"] - ease, 0.0) + 0.02
     assert width(before, "waist") - width(after, "waist") == pytest.approx(
         told["taken in at the waist, around"], abs=0.3
     )
