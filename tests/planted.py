@@ -225,6 +225,13 @@ def lost_seam(pattern, _body):
     return None
 
 
+def lost_band(pattern, _body):
+    for seam in pattern.seams:
+        if seam.kind is SeamKind.ADDED:
+            return replace(pattern, seams=tuple(one for one in pattern.seams if one is not seam))
+    return None
+
+
 def wrong_grain(pattern, _body):
     for piece in _outer(pattern):
         if piece.on_fold or any(line.level in ("hip", "waist", "bicep") for line in piece.lines):
@@ -276,6 +283,7 @@ PLANTS = {
     "hem uneven by 1": _by(hem_uneven, "seams_match", "runs_across"),
     "crossing outline": _by(crossing, "outline_sound"),
     "lost seam": _by(lost_seam, "edges_sewn"),
+    "lost band": _by(lost_band, "edges_sewn"),
     "wrong grain": _by(wrong_grain, "papers_in_order"),
     "apex off by 2": _by(apex_off, "bust_point"),
     "lining shorter": _by(lining_shorter, "lining_follows"),

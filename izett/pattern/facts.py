@@ -80,7 +80,7 @@ class Layer(StrEnum):
     FACING = "facing"
     INTERFACING = "interfacing"
     STRENGTH = "strength"
-    #: Sewn on top: a pocket, a loop.
+    #: Sewn on top, or caught in a seam by its end: a pocket, a loop, a tie.
     APPLIED = "applied"
 
 

@@ -207,6 +207,16 @@ def holding(pattern: Readable, vertex: str) -> Piece:
     return piece
 
 
+def beginning(pattern: Readable, line: Span) -> tuple[str, str]:
+    """Return where a line begins, by names that both lines of a seam have alike."""
+    for seam in pattern.seams_along(line.along):
+        for side in seam.sides:
+            ends = {side[0].start: "start", side[-1].end: "end"}
+            if line.start in ends and any(span.along == line.along for span in side):
+                return seam.name, ends[line.start]
+    return line.along, line.start
+
+
 def place_on(piece: Piece, span: Span, along: float) -> tuple[Stretch, float]:
     """Return the edge, and the distance along it in walking direction, that lies `along` cm as sewn from the start."""
     stretches = walk(piece, span)

@@ -18,10 +18,12 @@ from izett.wording import cm
 
 #: Lines that lie against another one on any garment; a neck, a waist or a hem may well be left to a facing or a turning.
 CLOSED_BY_A_SEAM = frozenset({Role.SHOULDER, Role.SIDE, Role.CAP, Role.UNDERARM, Role.INSEAM, Role.PANEL})
-#: Layers that are sewn together like the garment; a facing or a pocket is sewn down.
+#: Layers that are sewn together like the garment; a pocket is sewn down.
 LAYERS = (Layer.OUTER, Layer.LINING)
-#: What is sewn on or let in is closed on itself, folded over, or lies in a slit that is no seam.
+#: What is sewn on or let in is closed on itself or folded over: one of its lines is sewn, or it lies in a slit of its own.
 SEWN_ON = (Zone.ADDED, Zone.GUSSET)
+
+ATTACHED = (Layer.OUTER, Layer.STRENGTH, Layer.FACING)
 
 #: The seams of a garment cut from straight lines, whose edges do not say what they are, by what its pieces lie on.
 STRAIGHT_CUT = {Zone.BODY: (SeamKind.SIDE,), Zone.SLEEVE: (SeamKind.UNDERARM, SeamKind.CAP)}
@@ -37,7 +39,10 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each piece with the length in cm of its lines that a seam should close and none does."""
     sewn = _sewn(garment.pattern)
     for piece in garment.pattern.pieces:
-        if piece.layer not in LAYERS or piece.zone in SEWN_ON:
+        if piece.zone in SEWN_ON:
+            yield from _attached(garment.pattern, piece, sewn, params)
+            continue
+        if piece.layer not in LAYERS:
             continue
         closed = [e for e in piece.edges if e.role in CLOSED_BY_A_SEAM and e.lineage != piece.on_fold]
         lost = [e for e in closed if (piece.name, e.start) not in sewn]
@@ -50,6 +55,16 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             yield Finding(Verdict.FAILS, (piece.name, kind.value), 0.0, params.open, aspect="seam")
         if closed and not lost:
             yield Finding(Verdict.PASSES, (piece.name,), 0.0, params.open)
+
+
+def _attached(pattern: Readable, piece: Piece, sewn: Set[tuple[str, str]], params: Params) -> Iterator[Finding]:
+    """Yield whether a band, a ruffle, a facing or an elastic is sewn to anything; what is let in lies in a slit of the same step."""
+    let_in = any(opening.name.startswith(f"{piece.part}.") for opening in pattern.openings)
+    if let_in or piece.layer not in ATTACHED or not has_role(piece, Role.PANEL):
+        return
+    attached = any((piece.name, edge.start) in sewn for edge in piece.edges)
+    verdict = Verdict.PASSES if attached else Verdict.FAILS
+    yield Finding(verdict, (piece.name,), 0.0, params.open, aspect="" if attached else "loose")
 
 
 def _needed(piece: Piece) -> tuple[SeamKind, ...]:
@@ -79,6 +94,8 @@ def _along(pattern: Readable, span: Span) -> Iterator[tuple[Piece, Edge]]:
 def word(finding: Finding) -> str:
     """Return the finding in words."""
     piece = readable(finding.where[0])
+    if finding.aspect == "loose":
+        return f"The {piece} is sewn to nothing"
     if finding.aspect == "seam":
         return f"The {piece} has no {finding.where[1]} seam"
     if finding.verdict is Verdict.PASSES:

@@ -4,24 +4,23 @@ A garment that hangs on the shoulders is pulled on over them, arms up: each clos
 shoulders, or is open from its upper edge down, is stepped into: each closed ring passes the hips. A skirt may go either
 way, trousers go over the hips. An opening opens a ring only where it runs through it: across a waist seam it must go on
 beyond it, and the first closed ring beyond its end must pass as well. A neck with its stretch passes the head, a sleeve's
-hem the hand. Common practice, no single source.
+hem the hand, a leg's the foot. Pulled on over the shoulders, the hem passes the bust as well. Common practice, no single source.
 """
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 from typing import Any
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance
-from izett.errors import ReferenceLost
-from izett.pattern.document import Opening
-from izett.pattern.facts import Half, Region, Role, SeamKind
+from izett.checking.rings import Ring, begins_on, hem_ring, rings, sewn_length
+from izett.checking.waist import Waist
+from izett.pattern.document import Closure
+from izett.pattern.facts import Region, Role, SeamKind
 from izett.pattern.naming import readable
 from izett.pattern.piece import Piece, Span
-from izett.pattern.sewn import holding, place_on, resolved, span_length
+from izett.pattern.sewn import beginning
 from izett.pattern.working import Readable
-from izett.pattern.worn import across, halves_of, is_sleeve, on_body, place_width, width
-from izett.styling.rims import line_under, under_waist
+from izett.styling.rims import line_under
 from izett.styling.subject import run_of
 from izett.units import whole_millimetres
 from izett.wording import cm
@@ -37,47 +36,64 @@ class Params(CheckParams):
 
 
 #: What passes a ring that is asked by itself: the symbol of the measure.
-PASSES = {"neck": "head_girth", "hand": "hand_girth"}
+PASSES = {"neck": "head_girth", "hand": "hand_girth", "foot": "heel_girth"}
 #: The two ways in, with the measure that passes each closed ring.
 SHOULDERS, HIPS = "bust", "hips"
 WAYS = {SHOULDERS: "bust_girth", HIPS: "hip_girth"}
+#: What is offered first where there is a zip already.
+LONGER = "Make the zip longer"
 #: cm. A zip that is offered goes so far below the waist, where its line does.
 BELOW_WAIST = 20.0
 #: The two edges of an opening stand apart by at most so many times its length: it opens to a right angle.
 GAPES = 1.4
-#: cm. Further than any garment reaches.
-FAR = 1000.0
-#: cm. An opening that ends so near to a place reaches it.
-REACHES = 0.5
-WORDS = {"neck": "head", "hand": "hand", SHOULDERS: "bust", HIPS: "hips"}
+RINGS = {"neck": "neck opening", "hand": "sleeve's hem", "foot": "leg's hem", "hem": "hem", "waist": "waist"}
+PARTS = {"neck": "head", "hand": "hand", "foot": "foot", SHOULDERS: "bust", HIPS: "hips"}
 
 
 def find(garment: Garment, params: Params) -> Iterator[Finding]:
     """Yield each closed ring with how much larger it is than the part that must pass, unless it has an opening."""
     pattern = garment.pattern
-    yield from _edges(garment, params)
-    waist = _Waist(pattern)
-    if not waist.around:
-        return
+    for ring in rings(pattern):
+        yield _of_ring(garment, ring, garment.body.get(PASSES[ring.key]), params)
+    waist = Waist(pattern)
     ways = [way for way in _ways(pattern, waist) if WAYS[way] in garment.body]
     if not ways:
-        yield Finding(Verdict.NOT_APPLICABLE, ("waist",), 0.0, params.spare)
+        if waist.around:
+            yield Finding(Verdict.NOT_APPLICABLE, ("waist",), 0.0, params.spare)
         return
-    stretch = 1 + pattern.intent.stretch / 100
-    found = [_on_way(way, waist, stretch, garment.body[WAYS[way]], params) for way in ways]
+    found = [_on_way(way, waist, garment, params) for way in ways]
     # The first way is the usual one: another is told only where it lets the body in.
-    best = next((finding for finding in found if finding.verdict is Verdict.PASSES), found[0])
-    if best.verdict is not Verdict.PASSES:
-        best = replace(best, fixes=tuple(_waist_fixes(pattern, waist)))
-    yield best
+    yield from next((findings for findings in found if _all_pass(findings)), found[0])
 
 
-def _on_way(way: str, waist: "_Waist", stretch: float, girth: float, params: Params) -> Finding:
-    """Return the finding about the closed rings on one way in: the tightest of them."""
+def _all_pass(findings: Sequence[Finding]) -> bool:
+    return all(finding.verdict is Verdict.PASSES for finding in findings)
+
+
+def _on_way(way: str, waist: Waist, garment: Garment, params: Params) -> list[Finding]:
+    """Return what is found on one way in: at the waist, and at the hem where that goes over the bust as well."""
+    found = []
+    if waist.around:
+        at_waist = _at_waist(way, waist, garment, params)
+        passes = at_waist.verdict is Verdict.PASSES
+        found.append(
+            at_waist if passes else replace(at_waist, fixes=_longer_first(_waist_fixes(garment.pattern, waist)))
+        )
+    hem = hem_ring(garment.pattern) if way == SHOULDERS else None
+    if hem is not None:
+        found.append(_of_ring(garment, hem, garment.body[WAYS[way]], params, side=way))
+    return found
+
+
+def _longer_first(fixes: Iterable[Fix]) -> tuple[Fix, ...]:
+    return tuple(sorted(fixes, key=lambda fix: not fix.words.startswith(LONGER)))
+
+
+def _at_waist(way: str, waist: Waist, garment: Garment, params: Params) -> Finding:
+    stretch, girth = _stretch(garment), garment.body[WAYS[way]]
     if waist.opened_to is None:
         spare = waist.around * stretch - girth
-        fine = spare >= params.spare
-        verdict = Verdict.PASSES if fine else Verdict.WARNS
+        verdict = Verdict.PASSES if spare >= params.spare else Verdict.WARNS
         return Finding(verdict, ("waist",), spare, params.spare, worse=Worse.LESS, side=way)
     # What is opened must gape wide enough, and the first closed ring beyond its end must pass.
     loop = waist.around * stretch + GAPES * waist.reach - girth
@@ -94,9 +110,36 @@ def _on_way(way: str, waist: "_Waist", stretch: float, girth: float, params: Par
     )
 
 
-def _ways(pattern: Readable, waist: "_Waist") -> tuple[str, ...]:
+def _stretch(garment: Garment) -> float:
+    return 1 + garment.pattern.intent.stretch / 100
+
+
+def _of_ring(garment: Garment, ring: Ring, girth: float | None, params: Params, *, side: str = "") -> Finding:
+    """Return what is found about a ring by itself; both sides of an opening that begins on it lengthen what is passed."""
+    pattern = garment.pattern
+    if girth is None or not ring.around:
+        return Finding(Verdict.NOT_APPLICABLE, (ring.key,), 0.0, params.spare, half=ring.half)
+    opened = sum(opening.length * 2 for opening in pattern.openings if begins_on(pattern, opening, ring.corners))
+    spare = ring.around * _stretch(garment) + opened - girth
+    fine = spare >= params.spare
+    return Finding(
+        Verdict.PASSES if fine else Verdict.WARNS,
+        (ring.key,),
+        spare,
+        params.spare,
+        aspect="opened" if opened and fine else "",
+        fixes=() if fine else tuple(_fixes(pattern, ring)),
+        half=ring.half,
+        worse=Worse.LESS,
+        side=side,
+    )
+
+
+def _ways(pattern: Readable, waist: Waist) -> tuple[str, ...]:
     """Return the ways in that a garment has."""
     regions = {piece.region for piece in waist.pieces}
+    if not waist.around:
+        return (SHOULDERS,)
     if Region.LEGS in regions:
         return (HIPS,)
     if Region.UPPER not in regions:
@@ -107,267 +150,19 @@ def _ways(pattern: Readable, waist: "_Waist") -> tuple[str, ...]:
     return (SHOULDERS, HIPS) if not hangs or waist.opened_from_top else (SHOULDERS,)
 
 
-def _edges(garment: Garment, params: Params) -> Iterator[Finding]:
-    """Yield what passes the neck and the sleeves' hems: each is a ring by itself."""
-    pattern = garment.pattern
-    for ring in (_banded(pattern, ring) for ring in _rings(pattern)):
-        girth = garment.body.get(PASSES[ring.key])
-        if girth is None or not ring.around:
-            yield Finding(Verdict.NOT_APPLICABLE, (ring.key,), 0.0, params.spare, half=ring.half)
-            continue
-        # Both sides of an opening that begins on the ring lengthen what is passed.
-        opened = sum(opening.length * 2 for opening in pattern.openings if _begins_on(pattern, opening, ring.corners))
-        spare = ring.around * (1 + pattern.intent.stretch / 100) + opened - girth
-        fine = spare >= params.spare
-        yield Finding(
-            Verdict.PASSES if fine else Verdict.WARNS,
-            (ring.key,),
-            spare,
-            params.spare,
-            aspect="opened" if opened and fine else "",
-            fixes=() if fine else tuple(_fixes(pattern, ring.corners)),
-            half=ring.half,
-            worse=Worse.LESS,
-        )
-
-
-@dataclass(frozen=True, slots=True)
-class Ring:
-    """A ring that a part of the body passes through: its length all around, cm, and the corners that lie on it."""
-
-    key: str
-    half: Half
-    around: float
-    corners: frozenset[str]
-
-
-def _rings(pattern: Readable) -> Iterator[Ring]:
-    """Yield the neck, and a sleeve's hem on each half where the sleeves differ."""
-    yield from _ring("neck", Role.NECK, [p for p in pattern.with_role(Role.NECK) if on_body(p)])
-    sleeves = [piece for piece in pattern.with_role(Role.HEM) if is_sleeve(piece) and on_body(piece)]
-    for half in halves_of(sleeves):
-        own = [piece for piece in sleeves if piece.half in (Half.BOTH, half)]
-        for ring in _ring("hand", Role.HEM, own):
-            yield replace(ring, half=half, around=place_width(pattern, "wrist", half))
-
-
-def _ring(key: str, role: Role, pieces: Sequence[Piece]) -> Iterator[Ring]:
-    edges = [(piece, edge) for piece in pieces for edge in piece.edges if edge.role is role]
-    if edges:
-        corners = frozenset(name for _, edge in edges for name in (edge.start, edge.end))
-        yield Ring(key, Half.BOTH, sum(edge.curve.length * piece.times for piece, edge in edges), corners)
-
-
-def _banded(pattern: Readable, ring: Ring) -> Ring:
-    """Return a ring as long as the shortest band on it, where one is sewn on that is shorter than its edge."""
-    lengths = [ring.around]
-    for seam in pattern.seams_of(SeamKind.ADDED):
-        edges, bands = seam.sides
-        if not any({span.start, span.end} & ring.corners for span in edges):
-            continue
-        try:
-            bound = [(holding(pattern, span.start), span) for span in bands]
-        except ReferenceLost:
-            continue
-        if all(on_body(piece) for piece, _ in bound):
-            each = sum(span_length(piece, span) * (2 if piece.on_fold else 1) for piece, span in bound)
-            lengths.append(each)
-    return replace(ring, around=min(lengths))
-
-
-def _begins_on(pattern: Readable, opening: Opening, corners: frozenset[str]) -> bool:
-    """Return whether an opening begins on a ring, or runs the whole length of its line to it."""
-    return opening.span.start in corners or (opening.span.end in corners and _whole(pattern, opening))
-
-
-def _whole(pattern: Readable, opening: Opening) -> bool:
-    long = _sewn(pattern, opening.span)
-    return long is not None and opening.length >= long - REACHES
-
-
-def _sewn(pattern: Readable, line: Span) -> float | None:
-    """Return how long a line is as sewn, over all its parts; None where it no longer runs from end to end."""
-    try:
-        return sum(span_length(holding(pattern, span.start), span) for span in resolved(pattern, line))
-    except ReferenceLost:
-        return None
-
-
-@dataclass(frozen=True)
-class _Opened:
-    """Where an opening lies: the corners at both ends of its line that it reaches, and the heights between which it opens."""
-
-    corners: frozenset[str]
-    low: float
-    high: float
-    upper: bool
-
-
-@dataclass(frozen=True)
-class _Waist:
-    """The waist of a garment as a ring, with what opens it."""
-
-    pattern: Readable
-
-    @cached_property
-    def pieces(self) -> tuple[Piece, ...]:
-        """The pieces that go around the body."""
-        return tuple(
-            piece
-            for piece in self.pattern.pieces
-            if on_body(piece) and not is_sleeve(piece) and piece.region is not Region.NONE
-        )
-
-    @cached_property
-    def edges(self) -> list[tuple[Piece, str]]:
-        """Its edges: where two blocks meet at the waist, the upper one's, which counts once."""
-        lower = (Region.SKIRT, Region.LEGS) if self.sewn else ()
-        return [
-            (piece, edge.start)
-            for piece in self.pieces
-            if piece.region not in lower
-            for edge in piece.edges
-            if edge.role is Role.WAIST
-        ]
-
-    @cached_property
-    def around(self) -> float:
-        """How long it is all around, cm; 0 where the garment has no waist."""
-        if self.edges:
-            return sum(
-                edge.curve.length * piece.times
-                for piece, start in self.edges
-                for edge in piece.edges
-                if edge.start == start
-            )
-        return width(self.pattern, "waist")
-
-    @cached_property
-    def height(self) -> float:
-        """How high it lies, cm, on the pieces above it."""
-        if self.edges:
-            return max(piece.vertex(start)[1] for piece, start in self.edges)
-        return next((x.points[0][1] for p in self.pieces for x in p.lines if x.level == "waist"), 0.0)
-
-    @cached_property
-    def sewn(self) -> bool:
-        """Whether two blocks meet at it."""
-        return bool(self.pattern.seams_of(SeamKind.WAIST))
-
-    @cached_property
-    def _openings(self) -> list[_Opened]:
-        return [where for opening in self.pattern.openings if (where := self._where(opening)) is not None]
-
-    def _where(self, opening: Opening) -> _Opened | None:
-        try:
-            chain = resolved(self.pattern, opening.span)
-            heights, gone, piece = [], 0.0, None
-            for span in chain:
-                piece = holding(self.pattern, span.start)
-                long = span_length(piece, span)
-                reach = min(long, opening.length - gone)
-                if reach <= 0:
-                    break
-                heights.append(piece.vertex(span.start)[1])
-                stretch, along = place_on(piece, span, reach)
-                heights.append(stretch.open_curve.at_distance(along)[1])
-                gone += long
-        except ReferenceLost:
-            return None
-        if piece is None or not on_body(piece) or is_sleeve(piece):
-            return None
-        corners = {opening.span.start} | ({opening.span.end} if opening.length >= gone - REACHES else set())
-        return _Opened(frozenset(corners), min(heights), max(heights), piece.region is Region.UPPER)
-
-    @cached_property
-    def opened_to(self) -> float | None:
-        """How far down (cm) the opening that runs through it goes; None where it is closed."""
-        found = [low for low, _ in self._through()]
-        return min(found, default=None)
-
-    def _through(self) -> Iterator[tuple[float, float]]:
-        """Yield what opens it, from how low to how high."""
-        corners = self.under
-        if self.sewn:
-            uppers = [o for o in self._openings if o.upper and o.corners & corners.keys()]
-            lowers = [o for o in self._openings if not o.upper and o.corners & set(corners.values())]
-            for above in uppers:
-                for below in lowers:
-                    if any(corners.get(name) in below.corners for name in above.corners):
-                        yield below.low, above.high
-            return
-        for opening in self._openings:
-            if (self.edges and opening.corners & self._own_corners()) or (
-                not self.edges and opening.low < self.height - REACHES and opening.high > self.height + REACHES
-            ):
-                yield opening.low, opening.high
-
-    def _own_corners(self) -> set[str]:
-        return {name for p, start in self.edges for e in p.edges if e.start == start for name in (e.start, e.end)}
-
-    @cached_property
-    def reach(self) -> float:
-        """How far (cm) the opening through it lets it gape: to its nearer end; no limit where it runs out at both edges."""
-        return max((self._gape(low, high) for low, high in self._through()), default=0.0)
-
-    def _gape(self, low: float, high: float) -> float:
-        ys = [y for piece in self.pieces for _, y in piece.outline()]
-        ends = []
-        if min(ys) + REACHES < low < self.height - REACHES:
-            ends.append(self.height - low)
-        if high > self.height + REACHES and min((abs(high - top) for top in self._tops), default=FAR) > REACHES:
-            ends.append(high - self.height)
-        return min(ends, default=FAR)
-
-    @cached_property
-    def _tops(self) -> set[float]:
-        """The heights at which its upper edge lies."""
-        return {
-            piece.vertex(name)[1]
-            for piece in self.pieces
-            if piece.region is Region.UPPER
-            for e in piece.edges
-            if e.role is Role.NECK
-            for name in (e.start, e.end)
-        }
-
-    @cached_property
-    def under(self) -> dict[str, str]:
-        """The corners of the upper pieces at a waist seam, with what lies under each."""
-        return under_waist(self.pieces)
-
-    @cached_property
-    def beyond(self) -> float:
-        """How wide the first closed ring under its opening is, cm; 0 where it is open to the hem, or the opening ends above."""
-        low = self.opened_to
-        if low is None:
-            return 0.0
-        below = [p for p in self.pieces if p.region is not Region.UPPER] or list(self.pieces)
-        hem = min(y for piece in below for _, y in piece.outline())
-        if low <= hem + REACHES or low >= self.height:
-            return 0.0
-        return sum(across(piece, low) * piece.times for piece in below)
-
-    @cached_property
-    def opened_from_top(self) -> bool:
-        """Whether what opens it runs on up to a neckline or another upper edge."""
-        return any(
-            min((abs(high - top) for top in self._tops), default=REACHES) < REACHES for _, high in self._through()
-        )
-
-
-def _waist_fixes(pattern: Readable, waist: _Waist) -> Iterator[Fix]:
+def _waist_fixes(pattern: Readable, waist: Waist) -> Iterator[Fix]:
     """Yield an opening in each line that runs through the waist, or begins on it: so far below it as is usual."""
     offered: set[str] = set()
     for piece in waist.pieces:
         above = piece.region is Region.UPPER
         if waist.sewn and not above:
             continue
-        for lineage in dict.fromkeys(
+        lines = dict.fromkeys(
             e.lineage
             for e in piece.edges
             if e.role in (Role.CENTRE_BACK, Role.SIDE, Role.CENTRE_FRONT) and e.lineage != piece.on_fold
-        ):
+        )
+        for lineage in lines:
             # Both sides of a seam are one place to open.
             seams = {seam.name for seam in pattern.seams_along(lineage)}
             fix = None if seams & offered else _opening_down(pattern, waist, piece, lineage)
@@ -376,15 +171,15 @@ def _waist_fixes(pattern: Readable, waist: _Waist) -> Iterator[Fix]:
                 yield fix
 
 
-def _opening_down(pattern: Readable, waist: _Waist, piece: Piece, lineage: str) -> Fix | None:
+def _opening_down(pattern: Readable, waist: Waist, piece: Piece, lineage: str) -> Fix | None:
     span = run_of(pattern, piece, lineage)
     if span is None or not (piece.holds(span.start) and piece.holds(span.end)):
         return None
     top, foot = sorted((span.start, span.end), key=lambda name: -piece.vertex(name)[1])
-    long = _sewn(pattern, Span(top, foot, lineage))
+    long = sewn_length(pattern, Span(top, foot, lineage))
     if long is None:
         return None
-    words = f"Open it with a zip in the {readable(lineage)}"
+    words = _zip_words(pattern, Span(top, foot, lineage))
     at: dict[str, Any] = {"start": top, "end": foot, "along": lineage}
     under = waist.under.get(foot)
     if under is None:
@@ -394,13 +189,22 @@ def _opening_down(pattern: Readable, waist: _Waist, piece: Piece, lineage: str) 
     on = line_under(pattern, under)
     if on is None:
         return None
-    more = min(BELOW_WAIST, _sewn(pattern, on) or 0.0)
+    more = min(BELOW_WAIST, sewn_length(pattern, on) or 0.0)
     lines = [{"start": on.start, "end": on.end, "along": on.along}]
     params = {"closure": "zip", "at": at, "on": lines, "long": whole_millimetres(long + more)}
     return Fix(f"{words}, on through the waist", "open_up", params)
 
 
-def _fixes(pattern: Readable, corners: frozenset[str]) -> Iterator[Fix]:
+def _zip_words(pattern: Readable, line: Span) -> str:
+    """Return what a zip from the start of a line is called: a longer one where a zip begins there already."""
+    place = beginning(pattern, line)
+    has = any(o.closure is Closure.ZIP and beginning(pattern, o.span) == place for o in pattern.openings)
+    return f"{LONGER if has else 'Open it with a zip'} in the {readable(line.along)}"
+
+
+def _fixes(pattern: Readable, ring: Ring) -> Iterator[Fix]:
+    """Yield an opening in each line that ends on a ring: a slit from a hem, a zip elsewhere."""
+    corners, closure = ring.corners, "slit" if ring.key == "hem" else "zip"
     offered: set[str] = set()
     for piece in pattern.pieces:
         for edge in piece.edges:
@@ -419,20 +223,19 @@ def _fixes(pattern: Readable, corners: frozenset[str]) -> Iterator[Fix]:
             if edge.lineage in offered:
                 continue
             offered.add(edge.lineage)
-            long = _sewn(pattern, span)
+            long = sewn_length(pattern, span)
             if long is None:
                 continue
             start, end = (span.start, span.end) if span.start in corners else (span.end, span.start)
             at: dict[str, Any] = {"start": start, "end": end, "along": span.along}
             words = readable(edge.lineage)
-            params = {"closure": "zip", "at": at, "long": min(BELOW_WAIST, whole_millimetres(long))}
-            yield Fix(f"Open it with a zip in the {words}", "open_up", params)
+            params = {"closure": closure, "at": at, "long": min(BELOW_WAIST, whole_millimetres(long))}
+            yield Fix(f"Open it with a {closure} in the {words}", "open_up", params)
 
 
 def word(finding: Finding) -> str:
     """Return the finding in words."""
-    ring = {"neck": "neck opening", "hand": "sleeve's hem", "waist": "waist"}[finding.where[0]]
-    part = WORDS[finding.side or finding.where[0]] if finding.where[0] != "waist" or finding.side else "body"
+    ring, part = RINGS[finding.where[0]], PARTS.get(finding.side or finding.where[0], "body")
     if finding.aspect == "opened":
         return f"The {ring} opens to let the {part} through"
     if finding.aspect == "short":

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.pattern.facts import Role
+from izett.pattern.facts import Layer, Role
 from izett.pattern.naming import readable
 from izett.pattern.working import Readable
 from izett.styling.making import rectangle
@@ -54,6 +54,7 @@ def apply(params: AddTie, context: Context) -> Outcome:
         cut=2,
         on_fold=False,
         roles=(Role.HEM, Role.HEM, Role.PANEL),
+        layer=Layer.APPLIED,
     )
     long, wide = size(made)
     told = (

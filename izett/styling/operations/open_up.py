@@ -17,10 +17,10 @@ from izett.geometry.point import add, right_of, scale, subtract, unit
 from izett.pattern.document import Closure, Opening
 from izett.pattern.facts import Region, Role
 from izett.pattern.levels import CENTRE
-from izett.pattern.piece import Edge, LevelLine, Piece, in_ring_order
-from izett.pattern.sewn import span_length
+from izett.pattern.piece import Edge, LevelLine, Piece, Span, in_ring_order
+from izett.pattern.sewn import beginning, span_length
 from izett.pattern.working import Readable, Working
-from izett.styling.notching import notched
+from izett.styling.notching import notched, unnotched
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Sum, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.rims import line_under, under_waist
@@ -61,6 +61,7 @@ def apply(params: OpenUp, context: Context) -> Outcome:
             fix=f"Open at most {cm(whole)}.",
             where=tuple(line.along for line in lines),
         )
+    context = context.on(_without(context, params.at.span, params.closure))
     pattern = context.garment
     left = params.long or whole
     openings = []
@@ -82,6 +83,26 @@ def apply(params: OpenUp, context: Context) -> Outcome:
     if params.stand:
         told.append(Sum("button stand", params.stand))
     return Outcome(pattern, tuple(told), tuple(opening.name for opening in openings))
+
+
+def _without(context: Context, line: Span, closure: Closure) -> Working:
+    """Return the garment without an opening of that kind that begins at the same place: this one lies in its stead."""
+    place = beginning(context.garment, line)
+    # What ran on beyond a seam has the name of the same step, and goes with it.
+    gone = {
+        _step(opening)
+        for opening in context.garment.openings
+        if opening.closure is closure and beginning(context.garment, opening.span) == place
+    }
+    for opening in context.garment.openings if gone else ():
+        if _step(opening) in gone:
+            context = context.on(unnotched(context, opening.span, opening.length))
+    kept = tuple(opening for opening in context.garment.openings if _step(opening) not in gone)
+    return context.garment.with_openings(kept) if gone else context.garment
+
+
+def _step(opening: Opening) -> str:
+    return opening.name.rpartition(".")[0]
 
 
 def _with_end(context: Context, line: SpanRef, long: float) -> Working:

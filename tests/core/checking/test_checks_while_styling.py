@@ -5,6 +5,8 @@ import pytest
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Verdict, run
 from izett.checking.ease_map import ease_map
+from izett.pattern.facts import Role
+from izett.pattern.sewn import seam_lengths
 from izett.recipe.model import Recipe, Step
 from tests.core.blocks import with_pieces
 
@@ -237,8 +239,6 @@ def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling
     """The commonest slip: the half drawn on the fold is cut as a whole piece, and nothing was added along the middle."""
     from dataclasses import replace
 
-    from izett.pattern.facts import Role
-
     evaluation = worked(evaluator, middling, ("add_band", {"kind": "neckband", "edges": [
         {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}], "ratio": 1.0, "height": 2.0}))  # fmt: skip
     band = evaluation.pattern.pieces[-1]
@@ -249,3 +249,80 @@ def test_a_fold_that_is_no_fold_any_more_lacks_its_allowance(evaluator, middling
         result = next(r for r in run(check, garment) if r.finding.where == (band.name,))
         assert result.finding.verdict is verdict
     assert "no seam allowance where it was folded" in result.words
+
+
+def rings(evaluation, key):
+    return [r for r in found(evaluation, "passes_over") if r.finding.where == (key,)]
+
+
+def test_pulled_on_over_the_shoulders_the_hem_passes_the_bust_as_well(evaluator, middling):
+    """Handbook: over the shoulders, arms up, every closed ring passes the bust: a narrow hem is one."""
+    body = {**middling, "hip_girth": 98.0}
+    zip_ = ("open_up", {"closure": "zip", "at": TORSO_BACK, "long": 60.0})
+    free = worked(evaluator, body, zip_, blocks=("torso",))
+    assert [r.finding.verdict for r in rings(free, "hem")] in ([], [Verdict.PASSES])
+    narrow = ("change_side", {"hip": -3.0, "hem": -7.0})
+    closed = worked(evaluator, body, narrow, blocks=("torso",))
+    (hem,) = rings(closed, "hem")
+    around = 2 * sum(e.curve.length for p in closed.pattern for e in p.edges if e.role is Role.HEM)
+    assert hem.finding.amount == pytest.approx(around - body["bust_girth"], abs=0.01)
+    assert hem.finding.verdict is Verdict.WARNS
+    # A slit from the hem lets it pass; a zip from the neck down lets the body in at the top, over the hips.
+    fix = next(fix for fix in hem.finding.fixes if "slit" in fix.words)
+    (slit,) = rings(worked(evaluator, body, narrow, (fix.kind, dict(fix.params)), blocks=("torso",)), "hem")
+    assert slit.finding.verdict is Verdict.PASSES
+
+
+def test_a_band_on_the_waist_is_the_ring_that_must_pass(evaluator, middling):
+    """A gathered skirt is wide enough for the hips: its waistband, at the waist, is not."""
+    body = {**middling, "hip_girth": 98.0}
+    wide = _spread("skirt_front", 16.0), _spread("skirt_back", 16.0)
+    (before,) = rings(worked(evaluator, body, *wide, blocks=("skirt",)), "waist")
+    assert before.finding.verdict is Verdict.PASSES
+    edges = [
+        {"start": f"{part}.waist_side", "end": f"{part}.{centre}", "along": f"{part}.waist"}
+        for part, centre in (("skirt_front", "waist_cf"), ("skirt_back", "waist_cb"))
+    ]
+    band = ("add_band", {"kind": "waistband", "edges": edges, "height": 3.0})
+    after = worked(evaluator, body, *wide, band, blocks=("skirt",))
+    assert after.stages[-1].failure is None, after.stages[-1].failure
+    (waist,) = rings(after, "waist")
+    (sewn_on,) = (seam for seam in after.pattern.seams if seam.name.endswith("waistband"))
+    _, half = seam_lengths(after.pattern, sewn_on)
+    assert waist.finding.verdict is Verdict.WARNS
+    assert waist.finding.amount == pytest.approx(2 * half - body["hip_girth"], abs=0.01)
+
+
+def _spread(part, amount):
+    edge = {"start": f"{part}.waist_side", "end": f"{part}.waist_c{part[6]}", "along": f"{part}.waist"}
+    opposite = {"start": f"{part}.hem_c{part[6]}", "end": f"{part}.hem_side", "along": f"{part}.hem"}
+    return ("spread_piece", {"edge": edge, "opposite": opposite, "amount": amount, "at_opposite": amount, "lines": 3})
+
+
+def test_a_legs_hem_passes_the_foot(evaluator, middling):
+    """Around heel and instep: what a closed hem must pass (handbook, the measures)."""
+    body = {**middling, "hip_girth": 98.0, "heel_girth": 33.0}
+    evaluation = worked(evaluator, body, blocks=("trousers",))
+    (foot,) = rings(evaluation, "foot")
+    hem = sum(e.curve.length for p in evaluation.pattern for e in p.edges if e.role is Role.HEM)
+    assert (foot.finding.verdict, foot.finding.amount) == (Verdict.PASSES, pytest.approx(hem - 33.0, abs=0.01))
+    garment = Garment(evaluation.pattern, {**evaluation.body, "heel_girth": hem + 1})
+    larger = [r for r in run(catalogue().checks["passes_over"], garment) if r.finding.where == ("foot",)]
+    assert [(r.finding.verdict, r.finding.amount) for r in larger] == [(Verdict.WARNS, pytest.approx(-1.0))]
+
+
+def test_a_zip_too_short_is_made_longer_not_doubled(evaluator, middling):
+    short = ("open_up", {"closure": "zip", "at": BODICE_BACK, "long": 12.0})
+    evaluation = worked(evaluator, middling, short, blocks=("bodice", "skirt"))
+    (waist,) = rings(evaluation, "waist")
+    fix = waist.finding.fixes[0]
+    assert "longer" in fix.words
+    after = worked(evaluator, middling, short, (fix.kind, dict(fix.params)), blocks=("bodice", "skirt"))
+    assert [(o.name, o.span.along) for o in after.pattern.openings] == [
+        ("s1.opening", "back.centre"),
+        ("s1.opening_2", "skirt_back.centre"),
+    ]
+    # The notch of the old end is gone with it.
+    assert [n for p in after.pattern for n in p.notches if n.span.along == "back.centre"] == []
+    (waist,) = rings(after, "waist")
+    assert waist.finding.verdict is Verdict.PASSES
