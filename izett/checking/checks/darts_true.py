@@ -1,5 +1,6 @@
 """Darts are true: legs equal, the line runs on across them shut, the tip stays short of the bust point, the intake is
-no larger than cloth takes in one place, waist darts stand upright, and darts that meet in a seam meet.
+no larger than cloth takes in one place, waist darts stand upright, and what comes together in a waist seam, darts or
+panel seams, meets.
 
 Common practice, no single source.
 """
@@ -7,6 +8,7 @@ Common practice, no single source.
 from collections.abc import Iterator
 from functools import partial
 from math import atan2, degrees, inf
+from typing import NamedTuple
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
 from izett.errors import ReferenceLost
@@ -27,6 +29,7 @@ ODD = {
     "set_back": "The tip of the {dart} lies {length} from the bust point: it would poke",
     "axis": "The {dart} leans {amount:.1f}° off the upright",
     "meet": "The {dart} and the dart across the seam are {length} off each other",
+    "meet_seam": "The {dart} and the {across} across the seam are {length} off each other",
 }
 #: A dart stands on the inner or on the outer half of its piece's waist.
 HALF = 0.5
@@ -119,24 +122,39 @@ def _between(a: Vector, b: Vector) -> float:
 
 
 def _meeting(pattern: Readable, params: Params) -> Iterator[Finding]:
-    """Yield darts above and below a waist seam that do not meet in it."""
+    """Yield darts, or a dart and a panel seam, above and below a waist seam that do not meet in it."""
     for seam in pattern.seams_of(SeamKind.WAIST):
         for zone in (Zone.FRONT, Zone.BACK):
-            places = [_first_dart(pattern, side, zone) for side in seam.sides]
-            if places[0] is None or places[1] is None:
+            upper, lower = (_first_upright(pattern, side, zone) for side in seam.sides)
+            if upper is None or lower is None or not (upper.is_dart or lower.is_dart):
                 continue
-            (upper, above), (lower, below) = places[0], places[1]
-            off = below - above
+            off = lower.along - upper.along
             if abs(off) > params.meet:
-                line_up = (Fix("Keep them in line", "align_darts", {"dart": lower, "to": upper}),)
-                yield Finding(Verdict.WARNS, (upper, lower), off, params.meet, aspect="meet", fixes=line_up)
+                darts = upper.is_dart and lower.is_dart
+                line_up = (Fix("Keep them in line", "align_darts", {"dart": lower.name, "to": upper.name}),)
+                yield Finding(
+                    Verdict.WARNS,
+                    (upper.name, lower.name),
+                    off,
+                    params.meet,
+                    aspect="meet" if darts else "meet_seam",
+                    fixes=line_up if darts else (),
+                )
 
 
-def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[str, float] | None:
-    """Return the waist dart of a zone nearest to the centre on one side of a seam, and how far from the seam's start it lies."""
+class _Upright(NamedTuple):
+    """A dart or a panel seam that ends on a waist: how far along the waist seam, cm."""
+
+    name: str
+    along: float
+    is_dart: bool
+
+
+def _first_upright(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> _Upright | None:
+    """Return the waist dart or the panel seam of a zone nearest to the centre on one side of a seam."""
     gone = 0.0
-    found: list[tuple[str, float]] = []
-    panels = 0
+    found: list[_Upright] = []
+    before: Piece | None = None
     from_centre = True
     for span in side:
         try:
@@ -144,18 +162,26 @@ def _first_dart(pattern: Readable, side: tuple[Span, ...], zone: Zone) -> tuple[
             stretches = walk(piece, span)
         except ReferenceLost:
             return None
-        if span is side[0]:
+        if before is None:
             # The waist runs from one centre to the other: over the zone that it begins on, away from the centre.
             from_centre = piece.zone is zone
-        panels += piece.zone is zone
+        elif before.zone is piece.zone is zone:
+            first = stretches[0].edge.start if stretches[0].forward else stretches[0].edge.end
+            panel = next((e for e in piece.edges if e.role is Role.PANEL and first in (e.start, e.end)), None)
+            if panel is not None:
+                found.append(_Upright(panel.lineage, gone, is_dart=False))
+        before = piece
         for stretch in stretches:
             gone += stretch.edge.curve.length
             far = stretch.edge.end if stretch.forward else stretch.edge.start
-            for dart in piece.darts:
-                if dart.family == "waist" and far in dart.mouth and piece.zone is zone:
-                    found.append((dart.name, gone))
-    # Between panels a seam stands where the first dart was: what is left further out is not its like.
-    return (found[0] if from_centre else found[-1]) if found and panels == 1 else None
+            found += [
+                _Upright(dart.name, gone, is_dart=True)
+                for dart in piece.darts
+                if dart.family == "waist" and far in dart.mouth and piece.zone is zone
+            ]
+    if not found:
+        return None
+    return found[0] if from_centre else found[-1]
 
 
 def _line_of(piece: Piece, dart: Intake) -> Role | None:
@@ -166,7 +192,9 @@ def word(finding: Finding) -> str:
     """Return the finding in words."""
     dart = readable(finding.where[0])
     if finding.aspect in ODD:
-        return ODD[finding.aspect].format(dart=dart, amount=abs(finding.amount), length=cm(abs(finding.amount)))
+        across = readable(finding.where[-1])
+        amount = abs(finding.amount)
+        return ODD[finding.aspect].format(dart=dart, across=across, amount=amount, length=cm(amount))
     if finding.aspect == "intake":
         return f"The {dart} takes in {cm(finding.amount)}: it pokes out, better split"
     if finding.aspect == "short":

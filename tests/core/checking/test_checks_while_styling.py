@@ -326,3 +326,18 @@ def test_a_zip_too_short_is_made_longer_not_doubled(evaluator, middling):
     assert [n for p in after.pattern for n in p.notches if n.span.along == "back.centre"] == []
     (waist,) = rings(after, "waist")
     assert waist.finding.verdict is Verdict.PASSES
+
+
+def test_a_panel_seam_off_the_skirts_dart_is_told(evaluator, middling):
+    """Darts and seams that come together in a waist seam meet there (common practice, no single source)."""
+    body = {**middling, "hip_girth": 98.0}
+    line = {"start": "front.underarm", "end": "front.shoulder_tip", "along": "front.armhole", "fraction": 0.5}
+    princess = ("princess", {"start": line, "bow": 1.0})
+    met = worked(evaluator, body, princess, blocks=("bodice", "skirt"))
+    assert found(met, "darts_true", "meet_seam") == []
+    shifted = ("shift_seam", {"seam": "s0.princess_front", "at_start": 1.0, "at_end": 0.0})
+    off = worked(evaluator, body, princess, shifted, blocks=("bodice", "skirt"))
+    assert off.stages[-1].failure is None, off.stages[-1].failure
+    (told,) = found(off, "darts_true", "meet_seam")
+    assert abs(told.finding.amount) == pytest.approx(1.0, abs=0.15)
+    assert "princess" in told.words
