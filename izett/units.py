@@ -140,6 +140,36 @@ def whole_millimetres(length: float) -> float:
     return floor(length * 10 + 1e-9) / 10
 
 
+#: From so many inches on, a length that is only begun with is said in such parts of an inch.
+_HANDY = (
+    (Fraction(10), Fraction(1, 2)),
+    (Fraction(2), Fraction(1, 4)),
+    (Fraction(1, 4), Fraction(1, 8)),
+    (Fraction(0), Fraction(1, INCH_DIVISION)),
+)
+#: From so many inches on it is cut, not rounded: what is offered on a line must not be longer than the line.
+_CUT_FROM = Fraction(2)
+
+
+def handy(cm: float, *, unit: Unit) -> float:
+    """Return a length (cm) to begin with as one would say it in a unit: 65 cm is 25½ in, 3 cm is 1⅛ in.
+
+    None becomes nothing.
+
+    >>> [show_length(handy(cm, unit=Unit.INCH), unit=Unit.INCH) for cm in (65.0, 12.0, 3.0, -1.0, 0.2)]
+    ['25½ in', '4½ in', '1⅛ in', '−⅜ in', '1⁄16 in']
+    >>> handy(65.0, unit=Unit.CM)
+    65.0
+    """
+    if unit is Unit.CM or cm == 0:
+        return cm
+    inches = abs(Fraction(repr(cm))) / CM_PER_INCH
+    part = next(part for bound, part in _HANDY if inches >= bound)
+    parts = floor(inches / part + (0 if inches >= _CUT_FROM else Fraction(1, 2)))
+    said = parts * part or Fraction(1, INCH_DIVISION)
+    return float(said * CM_PER_INCH) * (-1 if cm < 0 else 1)
+
+
 def read_number(text: str) -> float:
     """Read a typed number that is no length: a share, a count, an angle.
 

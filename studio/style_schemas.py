@@ -6,6 +6,7 @@ from uuid import UUID
 from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeDoc
+from izett.units import Unit
 from studio.schemas import Pair
 from studio.table_schemas import MoveOut
 from studio.wire import RowId
@@ -50,6 +51,12 @@ class SubjectIn(BaseModel):
     job: UUID | None = None
 
 
+class PointedIn(SubjectIn):
+    """A thing that is pointed at to ask what can be done with it; lengths to begin with are said in the reader's unit."""
+
+    unit: Unit = Unit.CM
+
+
 class RunOut(BaseModel):
     """The whole run of a line over cuts, and how far along it was pointed at."""
 
@@ -59,12 +66,20 @@ class RunOut(BaseModel):
     fraction: float
 
 
+class PlacePartOut(BaseModel):
+    """What of a line lies on one piece between two darts: points along it, cm, in the piece's own frame."""
+
+    piece: str
+    points: list[tuple[float, float]]
+
+
 class PlaceLineOut(BaseModel):
-    """The line that a place of a step lies on: its length as sewn, cm, and what its ends are called."""
+    """The line that a place of a step lies on: its length as sewn, cm, what its ends are called, where it runs."""
 
     length: float
     start: str
     end: str
+    parts: list[PlacePartOut]
 
 
 class DeedOut(BaseModel):

@@ -12,6 +12,7 @@ from pydantic.fields import FieldInfo
 from pydantic_core import PydanticUndefined
 
 from izett.styling.references import Params, PieceRef, PointRef, Ref, SpanRef
+from izett.units import Unit, handy
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +61,26 @@ def fields_of(params: type[Params]) -> Iterator[Field]:
             tuple(str(getattr(one, "value", one)) for one in _only(extra)),
             _called(extra),
         )
+
+
+def handy_params(params: type[Params], offered: Mapping[str, Any], unit: Unit) -> dict[str, Any]:
+    """Return the parameters to begin a step with, its lengths as one says them in the reader's unit.
+
+    Args:
+        params: what the step has.
+        offered: what the offer gives; every other length begins with its default.
+        unit: the reader's.
+    """
+    found = dict(offered)
+    fields = list(fields_of(params))
+    kinds = {str(offered.get(one.name, one.default)) for one in fields if one.name == "kind"}
+    for one in fields if unit is not Unit.CM else ():
+        begun = found.get(one.name, one.default)
+        if one.kind != "length" or begun is None or (one.only and not kinds & set(one.only)):
+            continue
+        low, high = (begun if bound is None else bound for bound in (one.low, one.high))
+        found[one.name] = min(max(handy(float(begun), unit=unit), low), high)
+    return found
 
 
 def _only(extra: Mapping[str, Any]) -> Sequence[Any]:

@@ -18,7 +18,7 @@ from izett.pattern.naming import in_titles
 from izett.pattern.piece import NotchKind
 from izett.pattern.walking import Met, walked
 from izett.recipe.evaluation import Evaluation
-from izett.styling.fields import fields_of
+from izett.styling.fields import fields_of, handy_params
 from izett.styling.operation import Section
 from izett.styling.places import lines_of_places
 from izett.styling.subject import Kind, Subject, subject_of
@@ -32,6 +32,8 @@ from studio.style_schemas import (
     MovedIn,
     OperationOut,
     PlaceLineOut,
+    PlacePartOut,
+    PointedIn,
     RunOut,
     SubjectIn,
     WalkIn,
@@ -76,7 +78,7 @@ def operations(request: HttpRequest) -> list[OperationOut]:
 
 @router.post("/offers", response=list[DeedOut])
 @in_turn(LOOK)
-def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
+def offers(request: HttpRequest, data: PointedIn) -> list[DeedOut]:
     """Return what can be done to the thing pointed at, on the half on which it lies where the halves differ."""
     pointed = _pointed(data)
     if pointed is None:
@@ -88,7 +90,7 @@ def offers(request: HttpRequest, data: SubjectIn) -> list[DeedOut]:
             kind=o.key,
             group=o.group.value,
             version=o.version,
-            params=offer.params,
+            params=handy_params(o.params, offer.params, data.unit),
             half=(half if o.sided else Half.BOTH).value,
         )
         for o in catalogue().operations.values()
@@ -126,7 +128,12 @@ def places(request: HttpRequest, data: WithoutIn) -> dict[str, PlaceLineOut]:
         # What is wrong with it is told where the step is worked.
         return {}
     return {
-        name: PlaceLineOut(length=line.length, start=in_titles(line.start, pattern), end=in_titles(line.end, pattern))
+        name: PlaceLineOut(
+            length=line.length,
+            start=in_titles(line.start, pattern),
+            end=in_titles(line.end, pattern),
+            parts=[PlacePartOut(piece=part.piece, points=list(part.points)) for part in line.parts],
+        )
         for name, line in lines_of_places(params, pattern).items()
     }
 

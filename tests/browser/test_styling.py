@@ -248,3 +248,46 @@ def test_lines_of_another_job_are_taken_over(tab):
     assert kind == "combine_lines"
     assert [line["along"] for line in params["lines"]] == ["front.neck"]
     assert json.dumps(params["source"])
+
+
+def test_a_place_is_drawn_along_its_line_on_the_table(tab):
+    tab.new_ticket("Tied top", blocks="bodice", **UPPER)
+    stage(tab.page, "Style")
+    point_at(tab.page, "Bodice front: front side")
+    choose(tab, "Add: ties, here in the front side")
+    settled(tab.page)
+    away = tab.page.locator(".place input.field")
+    begun = float(away.input_value())
+    assert begun > 5
+    spot = tab.page.locator("[data-place]").bounding_box()
+    x, y = spot["x"] + spot["width"] / 2, spot["y"] + spot["height"] / 2
+    tab.page.mouse.move(x, y)
+    tab.page.mouse.down()
+    tab.page.mouse.move(x + 6, y + 24, steps=4)
+    tab.page.mouse.up()
+    settled(tab.page)
+    # Down the side, nearer to the waist; off the line is the nearest place on it.
+    now = float(away.input_value())
+    assert 0 < now < begun - 1
+    # The piece that is new came in sight once, and from then on the table held still.
+    seen = tab.page.locator("svg[role=img]").get_attribute("viewBox")
+    away.fill("9")
+    away.press("Tab")
+    settled(tab.page)
+    assert tab.page.locator("svg[role=img]").get_attribute("viewBox") == seen
+    moved = tab.page.locator("[data-place]").bounding_box()
+    assert moved["y"] != pytest.approx(spot["y"], abs=0.5)
+    keep(tab)
+    ((_, params),) = steps(tab)
+    assert params["at"]["fraction"] == pytest.approx(9 / 20.4, abs=0.04)
+
+
+def test_a_step_begins_with_round_fractions_where_inches_are_read(tab):
+    tab.new_ticket("Tied top in inches", blocks="bodice", **UPPER)
+    tab.page.get_by_text("inches", exact=True).click()
+    stage(tab.page, "Style")
+    point_at(tab.page, "Bodice front: front side")
+    choose(tab, "Add: ties, here in the front side")
+    form = tab.page.locator("form.step")
+    assert form.get_by_label("finished length of each tie", exact=True).input_value() == "25½"
+    assert form.get_by_label("finished width", exact=True).input_value() == "1⅛"

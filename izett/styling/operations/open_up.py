@@ -179,7 +179,7 @@ def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     if subject.piece.aliases.get(down["start"], down["start"]) in hems:
         yield Offer("Slit from the hem", {"closure": "slit", "at": down, "long": min(20.0, whole)})
     if subject.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK):
-        yield Offer("Buttons, with a stand", {"closure": "buttons", "at": up, "long": whole, "stand": 1.8})
+        yield Offer("Buttons, with a stand", {"closure": "buttons", "at": up, "long": 0.0, "stand": 1.8})
 
 
 def _upright(subject: Subject) -> tuple[dict[str, str], dict[str, str]]:

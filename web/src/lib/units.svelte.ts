@@ -28,6 +28,9 @@ export function readIn(unit: Unit): void {
 	store.write('izett-unit', unit);
 }
 
+/** A space at which a line is not broken: a number keeps its fraction and its unit. */
+const KEPT = '\u00a0';
+
 /** Return a length of `cm` centimetres as it is read: to 1 mm, or to 1/16 in as a proper fraction. */
 export function show(cm: number, unit: Unit): string {
 	const sign = cm < 0 ? '−' : '';
@@ -42,7 +45,7 @@ export function show(cm: number, unit: Unit): string {
 	const rest = fraction(parts % SIXTEENTHS);
 	if (!rest) return `${sign}${whole}`;
 	if (!whole) return sign + rest;
-	return sign + whole + (rest.length === 1 ? rest : ` ${rest}`);
+	return sign + whole + (rest.length === 1 ? rest : KEPT + rest);
 }
 
 function fraction(parts: number): string {
@@ -58,13 +61,13 @@ function fraction(parts: number): string {
 
 /** Return a length with its unit. */
 export function shown(cm: number, unit: Unit = reading.unit): string {
-	return `${show(cm, unit)} ${unit}`;
+	return show(cm, unit) + KEPT + unit;
 }
 
 /** Return a length as text that can be typed back without loss of what is shown. */
 export function typed(cm: number, unit: Unit): string {
 	if (unit === 'cm') return String(Math.round(cm * 100) / 100);
-	return show(cm, unit).replace('−', '-');
+	return show(cm, unit).replace('−', '-').replace(KEPT, ' ');
 }
 
 /** A length in a sentence of the core, in centimetres as it would write it. */
@@ -76,17 +79,15 @@ const NAME = /⟦=([^⟧|]*)(?:\|([^⟧]*))?⟧/g;
 
 /** Return a sentence of the core as it is kept in the record: its lengths in centimetres. */
 export function plain(text: string): string {
-	return spoken(text, 'cm');
+	return spoken(text, 'cm').replaceAll(KEPT, ' ');
 }
 
 /** Return a sentence of the core with its lengths in the reader's unit. */
 export function spoken(text: string, unit: Unit = reading.unit): string {
 	return text
 		.replace(QUANTITY, (_, cm: string) =>
-			unit === 'cm' ? `${cm} cm` : `${show(Number(cm.replace('−', '-')), unit)} ${unit}`,
+			unit === 'cm' ? cm + KEPT + unit : shown(Number(cm.replace('−', '-')), unit),
 		)
-		.replace(BARE, (_, cm: string) =>
-			unit === 'cm' ? cm : show(Number(cm.replace('−', '-')), unit).replaceAll(' ', '\u00a0'),
-		)
+		.replace(BARE, (_, cm: string) => (unit === 'cm' ? cm : show(Number(cm.replace('−', '-')), unit)))
 		.replace(NAME, (_, name: string, added?: string) => [lineName(name), added].filter(Boolean).join(' '));
 }

@@ -2757,6 +2757,50 @@ export interface components {
             half: string;
         };
         /**
+         * PointedIn
+         * @description A thing that is pointed at to ask what can be done with it; lengths to begin with are said in the reader's unit.
+         */
+        PointedIn: {
+            /** Sheet */
+            sheet: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Kind */
+            kind: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
+            /**
+             * Fraction
+             * @default 0.5
+             */
+            fraction: number;
+            /** Job */
+            job?: string | null;
+            /** @default cm */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
+         * RunOut
+         * @description The whole run of a line over cuts, and how far along it was pointed at.
+         */
+        RunOut: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Along */
+            along: string;
+            /** Fraction */
+            fraction: number;
+        };
+        /**
          * SubjectIn
          * @description A thing that is pointed at on a recipe's table.
          */
@@ -2785,22 +2829,8 @@ export interface components {
             job?: string | null;
         };
         /**
-         * RunOut
-         * @description The whole run of a line over cuts, and how far along it was pointed at.
-         */
-        RunOut: {
-            /** Start */
-            start: string;
-            /** End */
-            end: string;
-            /** Along */
-            along: string;
-            /** Fraction */
-            fraction: number;
-        };
-        /**
          * PlaceLineOut
-         * @description The line that a place of a step lies on: its length as sewn, cm, and what its ends are called.
+         * @description The line that a place of a step lies on: its length as sewn, cm, what its ends are called, where it runs.
          */
         PlaceLineOut: {
             /** Length */
@@ -2809,6 +2839,21 @@ export interface components {
             start: string;
             /** End */
             end: string;
+            /** Parts */
+            parts: components["schemas"]["PlacePartOut"][];
+        };
+        /**
+         * PlacePartOut
+         * @description What of a line lies on one piece between two darts: points along it, cm, in the piece's own frame.
+         */
+        PlacePartOut: {
+            /** Piece */
+            piece: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * WithoutIn
@@ -4792,7 +4837,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SubjectIn"];
+                "application/json": components["schemas"]["PointedIn"];
             };
         };
         responses: {

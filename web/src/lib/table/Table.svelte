@@ -4,9 +4,11 @@
 	import type { Handle, Piece, Walk } from '../api/client';
 	import { reading, shown } from '../units.svelte';
 	import { lineName } from '../words';
+	import { shareNear } from './along';
 	import { namesOn } from './naming';
 	import { fractionOn, type Subject } from './picking';
 	import PieceShape from './PieceShape.svelte';
+	import PlaceMark from './PlaceMark.svelte';
 	import Rules from './Rules.svelte';
 	import Walking from './Walking.svelte';
 	import {
@@ -19,6 +21,7 @@
 		zoomed,
 		type Layer,
 		type Pair,
+		type Place,
 		type Placed,
 		type View,
 	} from './view';
@@ -36,6 +39,9 @@
 		/** Places at which a shape can be pulled, and told by how many units it was, while and after. */
 		handles?: Handle[];
 		onpull?: (symbol: string, units: number, done: boolean) => void;
+		/** Places of the step that is worked, each on its line, and told how far along it one was drawn. */
+		places?: Place[];
+		onplace?: (name: string, share: number) => void;
 		/** Told what was pointed at and chosen, with how far along it. */
 		onpick?: ((subject: Subject) => void) | null;
 		/** A seam being walked, and the moment of the walk that is shown. */
@@ -54,6 +60,8 @@
 		hidden = null,
 		handles = [],
 		onpull = () => {},
+		places = [],
+		onplace = () => {},
 		onpick = null,
 		walk = null,
 		showCutting = false,
@@ -71,6 +79,8 @@
 	const STILL = 5;
 	/** What is pulled: the handle as it was when it was taken hold of, and where that was on the table. */
 	let pulled = $state<{ handle: Handle; at: Pair; units: number } | null>(null);
+	/** The place that is drawn along its line. */
+	let drawn = $state<string | null>(null);
 	let svg: SVGSVGElement;
 
 	const screen = $derived({ width, height });
@@ -78,13 +88,17 @@
 	let kept = $state.raw<{ layout: Placed[]; view: View } | null>(null);
 	const layout = $derived(kept ? placedAmong(kept.layout, pieces) : placed(pieces));
 	const home = $derived(fitted(layout, screen));
-	/** A piece that is new is shown: then the view is not kept. */
+	/** A piece that is new is shown: then what is kept is kept anew. */
 	const known = $derived(kept && pieces.every((p) => kept?.layout.some((at) => at.piece.name === p.name)));
 	const view = $derived(moved ? shaped(moved, screen) : kept && known ? shaped(kept.view, screen) : home);
 	$effect(() => {
-		if (still) untrack(() => (kept ??= { layout, view }));
-		else kept = null;
+		if (!still) kept = null;
+		else if (!known) untrack(() => (kept = { layout: [...gone(), ...layout], view: home }));
 	});
+	/** Where pieces lay that are gone now: a place of the step may lie on one of them. */
+	function gone(): Placed[] {
+		return (kept?.layout ?? []).filter((at) => !layout.some((now) => now.piece.name === at.piece.name));
+	}
 	const perPixel = $derived(view.width / Math.max(width, 1));
 	const names = $derived(namesOn(layout, perPixel));
 	const pointedEdge = $derived.by(() => {
@@ -109,6 +123,17 @@
 			const on = layout.find((p) => p.piece.name === handle.piece);
 			return on ? [{ handle, x: on.dx + handle.at[0], y: -on.dy - handle.at[1] }] : [];
 		}),
+	);
+
+	/** Places with their lines as they lie on the table: on the pieces as they were, where those are gone. */
+	const placesHeld = $derived(
+		places.map((place) => ({
+			...place,
+			lines: place.line.parts.flatMap(({ piece, points }) => {
+				const on = (kept?.layout ?? layout).find((p) => p.piece.name === piece);
+				return on ? [points.map(([x, y]): Pair => [on.dx + x, -on.dy - y])] : [];
+			}),
+		})),
 	);
 
 	function point(name: string | null): void {
@@ -152,6 +177,18 @@
 		onpull(symbol, pulled.units, false);
 	}
 
+	function takePlace(event: PointerEvent, name: string): void {
+		if (event.button !== 0) return;
+		event.stopPropagation();
+		drawn = name;
+		svg.setPointerCapture(event.pointerId);
+	}
+
+	function drawAlong(event: PointerEvent): void {
+		const place = placesHeld.find(({ name }) => name === drawn);
+		if (place?.lines.length) onplace(place.name, shareNear(place.lines, onTable(event)));
+	}
+
 	/** Tell what lies under the pointer; its element says what it is. */
 	function pickAt(event: PointerEvent): void {
 		const under = document
@@ -182,11 +219,13 @@
 			pickAt(event);
 		if (pulled?.units) onpull(pulled.handle.symbol, pulled.units, true);
 		pulled = null;
+		drawn = null;
 		dragging = null;
 	}
 
 	function drag(event: PointerEvent): void {
 		if (pulled) return pull(event);
+		if (drawn) return drawAlong(event);
 		if (!dragging) return;
 		moved = {
 			...dragging.view,
@@ -288,6 +327,9 @@
 			>
 				<title>Pull: {lineName(handle.symbol)}</title>
 			</rect>
+		{/each}
+		{#each placesHeld as { name, meaning, share, lines } (name)}
+			<PlaceMark {meaning} {lines} {share} {perPixel} onhold={(event) => takePlace(event, name)} />
 		{/each}
 		{#if showCutting}
 			{#each layout as { piece, dx, dy } (piece.name)}

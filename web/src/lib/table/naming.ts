@@ -1,6 +1,6 @@
 /** Where a piece's name stands: inside, clear of every line; smaller where it is narrow; else beside, with a leader. */
 import type { Piece } from '../api/client';
-import { bounds, flattened, type Pair, type Placed, type View } from './view';
+import { bounds, flattened, NAMED, type Pair, type Placed, type View } from './view';
 
 /** Pixels. Sizes of a name, the largest that fits is taken; below the last it cannot be read. */
 const SIZES = [15, 13, 11];
@@ -48,8 +48,8 @@ export function namesOn(layout: Placed[], perPixel: number): Map<Piece, Name> {
 	const seen: Box = {
 		left: Math.min(...taken.map((box) => box.x)) - MARGIN * perPixel,
 		right: Math.max(...taken.map((box) => box.x + box.width)) + MARGIN * perPixel,
-		foot: Math.min(...taken.map((box) => box.y)) - MARGIN * perPixel,
-		head: Math.max(...taken.map((box) => box.y + box.height)) + MARGIN * perPixel,
+		foot: Math.min(...taken.map((box) => box.y)) - NAMED * perPixel,
+		head: Math.max(...taken.map((box) => box.y + box.height)) + NAMED * perPixel,
 	};
 	return new Map(
 		layout.map(({ piece, dx, dy }, i) => {

@@ -1,6 +1,7 @@
 /** What can be pointed at on the table, and where on it: names and shares; lengths are the core's. */
 import { lineName } from '../words';
 import type { Piece } from '../api/client';
+import { nearest } from './along';
 import { flattened, type Pair } from './view';
 
 export type SubjectKind = 'dart' | 'line' | 'level' | 'piece' | 'garment';
@@ -20,21 +21,8 @@ export function fractionOn(piece: Piece, lineage: string, at: Pair): number {
 	let gone = 0;
 	let best = { far: Infinity, along: 0 };
 	for (const edge of ordered) {
-		const points = flattened(edge.curve as Pair[]);
-		const lengths = points.slice(1).map((p, i) => Math.hypot(p[0] - points[i]![0], p[1] - points[i]![1]));
-		const drawn = lengths.reduce((a, b) => a + b, 0) || 1;
-		let walked = 0;
-		points.slice(1).forEach((b, i) => {
-			const a = points[i]!;
-			const long = lengths[i]! || 1e-9;
-			const t = Math.min(
-				Math.max(((at[0] - a[0]) * (b[0] - a[0]) + (at[1] - a[1]) * (b[1] - a[1])) / (long * long), 0),
-				1,
-			);
-			const far = Math.hypot(a[0] + (b[0] - a[0]) * t - at[0], a[1] + (b[1] - a[1]) * t - at[1]);
-			if (far < best.far) best = { far, along: gone + (edge.length * (walked + t * long)) / drawn };
-			walked += long;
-		});
+		const { far, along, long } = nearest(flattened(edge.curve as Pair[]), at);
+		if (far < best.far) best = { far, along: gone + (edge.length * along) / (long || 1) };
 		gone += edge.length;
 	}
 	return whole ? best.along / whole : 0.5;

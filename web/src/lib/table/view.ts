@@ -1,5 +1,5 @@
 /** Screen geometry of the table: placing, zooming, paths. It draws; it never measures a seam. */
-import type { Edge, Piece } from '../api/client';
+import type { Edge, Piece, PlaceLine } from '../api/client';
 
 export type Pair = [number, number];
 
@@ -17,6 +17,14 @@ export interface Layer {
 	pencil?: string;
 }
 
+/** A place of a step: what it is, the line that it lies on, and how far along it (0…1). */
+export interface Place {
+	name: string;
+	meaning: string;
+	line: PlaceLine;
+	share: number;
+}
+
 export interface Placed {
 	piece: Piece;
 	dx: number;
@@ -25,6 +33,10 @@ export interface Placed {
 
 /** Pixels that are kept free at the sides with a rule, at the right, and at the foot with its tools. */
 const RULED = 40;
+/** Pixels above and below all pieces in which a name still stands clear of rule and tools. */
+export const NAMED = 34;
+/** Pixels that are kept free at the head: the rule, and names under it. */
+const HEAD = 28 + NAMED;
 const SPARE = 24;
 const TOOLS = 52;
 /** cm. Space between pieces on the table. */
@@ -114,14 +126,14 @@ export function fitted(pieces: Placed[], screen: { width: number; height: number
 	const top = Math.min(...boxes.map((b) => b.top));
 	const foot = Math.max(...boxes.map((b) => b.foot));
 	// The rules lie over two sides, tools and readings over the foot: they take pixels, whatever the scale.
-	const free = { width: screen.width - RULED - SPARE, height: screen.height - RULED - TOOLS };
+	const free = { width: screen.width - RULED - SPARE, height: screen.height - HEAD - TOOLS };
 	const cm = Math.max((right - left) / Math.max(free.width, 1), (foot - top) / Math.max(free.height, 1));
 	return shaped(
 		{
 			x: left - RULED * cm,
-			y: top - RULED * cm,
+			y: top - HEAD * cm,
 			width: right - left + (RULED + SPARE) * cm,
-			height: foot - top + (RULED + TOOLS) * cm,
+			height: foot - top + (HEAD + TOOLS) * cm,
 		},
 		screen,
 	);

@@ -4,7 +4,7 @@
 	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { spoken } from '../../lib/units.svelte';
+	import { reading, spoken } from '../../lib/units.svelte';
 	import type { Subject } from '../../lib/table/picking';
 
 	interface Props {
@@ -24,7 +24,7 @@
 	$effect(() => {
 		if (!desk.job) return;
 		const { id, sheet, recipe } = desk.job;
-		const body = { sheet: sheet.id, recipe, job: id, ...subject };
+		const body = { sheet: sheet.id, recipe, job: id, unit: reading.unit, ...subject };
 		void asked.load(api.POST('/api/offers', { body }));
 	});
 

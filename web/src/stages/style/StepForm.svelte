@@ -1,8 +1,6 @@
 <!-- A step while it is worked: its fields, tried on the table at once; kept, or left as it was. -->
 <script lang="ts">
-	import { untrack } from 'svelte';
 	import {
-		api,
 		type Field,
 		type Half,
 		type Operation,
@@ -11,9 +9,8 @@
 		type Stage,
 		type Step,
 	} from '../../lib/api/client';
-	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { getDesk } from '../../lib/desk/context';
-	import { withStep } from '../../lib/desk/recipe';
+	import type { PlaceParam as Place } from './places.svelte';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
@@ -25,6 +22,8 @@
 		step: Step;
 		stage: Stage | undefined;
 		isNew: boolean;
+		/** The lines that its places lie on, by the name of the field. */
+		places: Record<string, PlaceLine>;
 		/** The field that waits for a thing to be pointed at on the table. */
 		waiting: string | null;
 		onchange: (step: Step) => void;
@@ -34,12 +33,11 @@
 		onkeep: () => void;
 		onleave: () => void;
 	}
-	let { operation, step, stage, isNew, waiting, onchange, onwait, online, onkeep, onleave }: Props = $props();
+	let { operation, step, stage, isNew, places, waiting, onchange, onwait, online, onkeep, onleave }: Props =
+		$props();
 
 	const desk = getDesk();
 	const own = $props.id();
-
-	type Place = { start: string; end: string; along: string; fraction?: number };
 
 	function value(field: Field): unknown {
 		return step.params[field.name] ?? field.default;
@@ -57,23 +55,6 @@
 	function kind(): unknown {
 		return step.params.kind ?? operation.fields.find((field) => field.name === 'kind')?.default;
 	}
-
-	/** The lines that its places lie on, as they are where the step stands: how long, and what their ends are called. */
-	const places = new Loaded<Record<string, PlaceLine>>();
-	const along = $derived(
-		operation.fields
-			.filter((field) => field.kind === 'place')
-			.map((field) => (step.params[field.name] as Place | undefined)?.along ?? '')
-			.join(' '),
-	);
-	$effect(() => {
-		if (!along.trim() || !desk.job) return;
-		untrack(() => {
-			const { id, sheet, recipe } = desk.job!;
-			const body = { sheet: sheet.id, recipe: withStep(recipe, step), uid: step.uid, job: id };
-			void places.load(api.POST('/api/places', { body }));
-		});
-	});
 
 	/** What a field is for this kind of the step: the width of a godet is the depth of a flounce. */
 	function called(field: Field): string {
@@ -215,10 +196,10 @@
 						>{waiting === field.name ? 'now point…' : 'Point at it'}</button
 					>
 				</span>
-				{#if field.kind === 'place' && place && places.value?.[field.name]}
+				{#if field.kind === 'place' && place && places[field.name]}
 					<PlaceField
 						meaning={called(field)}
-						line={places.value[field.name]!}
+						line={places[field.name]!}
 						fraction={place.fraction ?? 0.5}
 						onfraction={(fraction) => set(field.name, { ...place, fraction })}
 					/>
@@ -359,6 +340,6 @@
 	.deeds {
 		display: flex;
 		gap: 0.5rem;
-		margin: 0.5rem 0 0;
+		margin: 0.5rem 0;
 	}
 </style>

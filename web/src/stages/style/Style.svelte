@@ -1,6 +1,6 @@
 <!-- Style: point at a thing on the table, choose what to do with it, see it at once; the recipe beside it. -->
 <script lang="ts">
-	import { tick } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import { api, type Half, type Line, type Offer, type Piece, type Step } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
@@ -13,6 +13,7 @@
 	import { lineName } from '../../lib/words';
 	import Offers from './Offers.svelte';
 	import OtherPattern from './OtherPattern.svelte';
+	import { linesOf, placeIn, Places } from './places.svelte';
 	import RecipeList from './RecipeList.svelte';
 	import StepForm from './StepForm.svelte';
 
@@ -45,6 +46,13 @@
 	const operation = $derived(editing ? operations.of(editing.step.kind) : undefined);
 	const stage = $derived(desk.trial.preview?.stages.find((s) => s.step.uid === editing?.step.uid));
 	const all = $derived(subjects(desk.trial.pieces));
+	const places = new Places();
+	/** On which lines they lie: empty where the step has none. */
+	const lying = $derived(editing && operation ? linesOf(operation, editing.step) : '');
+	$effect(() => {
+		if (lying) untrack(() => editing && places.look(desk, editing.step));
+		else places.clear();
+	});
 	const label = $derived(
 		picked
 			? picked.kind === 'garment'
@@ -108,6 +116,13 @@
 		else if (waiting && subject.kind === 'line') void setLine(waiting, subject);
 	}
 
+	/** A place was drawn along its line. */
+	function place(name: string, share: number): void {
+		if (!editing) return;
+		const along = { ...placeIn(editing.step, name), fraction: share };
+		attempt({ ...editing.step, params: { ...editing.step.params, [name]: along } });
+	}
+
 	async function setLine(name: string, subject: Subject): Promise<void> {
 		if (!editing || !desk.job) return;
 		const field = operation?.fields.find((f) => f.name === name);
@@ -138,6 +153,7 @@
 			step={editing.step}
 			{stage}
 			isNew={editing.isNew}
+			places={places.lines}
 			{waiting}
 			onchange={attempt}
 			onwait={(field) => (waiting = field)}
@@ -154,6 +170,8 @@
 			pieces={desk.trial.pieces}
 			under={[...(old.length ? [{ pieces: old }] : []), ...(other ? [{ pieces: other.pieces }] : [])]}
 			still={!!editing}
+			places={editing && operation ? places.of(operation, editing.step) : []}
+			onplace={place}
 			{lit}
 			onpick={pick}
 			label={`The pattern: ${desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}`}
