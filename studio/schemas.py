@@ -13,6 +13,7 @@ from izett.drafting.ease import FITTED
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.measuring.taking import MOST_READINGS
+from izett.pattern.facts import Half
 from izett.units import Unit
 from studio.wire import HIGHEST, Day
 
@@ -226,10 +227,21 @@ class JobOut(BaseModel):
     log: list[LogOut]
 
 
+class AboutIn(BaseModel):
+    """What a finding of a check is about."""
+
+    check: str = Field(max_length=60)
+    where: list[str] = Field(max_length=40)
+    aspect: str = Field("", max_length=60)
+    half: Half = Half.BOTH
+
+
 class RevisionIn(BaseModel):
     """A new state of the recipe, and why."""
 
     recipe: RecipeDoc
+    #: Where it fixes what a check found: that must still be found.
+    fixes: AboutIn | None = None
     sheet: int | None = Field(None, ge=1, le=HIGHEST)
     why: str = Field("", max_length=2000)
 

@@ -37,6 +37,10 @@ class Verdict(StrEnum):
     ACCEPTED = "accepted"
 
 
+#: What is to be looked at.
+ODD = (Verdict.WARNS, Verdict.FAILS)
+
+
 class Worse(StrEnum):
     """In which direction what was found would be worse."""
 
@@ -171,7 +175,7 @@ def told(check: Check, pattern: Readable, finding: Finding) -> Result:
         words = f"{finding.half.value.capitalize()}: {words[:1].lower()}{words[1:]}"
     fixes = tuple(replace(fix, words=titled(fix.words, titles)) for fix in finding.fixes)
     finding = replace(finding, fixes=fixes) if fixes else finding
-    if finding.verdict in (Verdict.WARNS, Verdict.FAILS):
+    if finding.verdict in ODD:
         for accepted in pattern.accepted:
             if _is(accepted, check, finding) and _covers(accepted, finding):
                 taken = replace(finding, verdict=Verdict.ACCEPTED)

@@ -7,7 +7,7 @@ finding or none, and let nothing else fail. A fix that only moves the fault else
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 
-from izett.checking.check import Finding, Fix, Result, Verdict
+from izett.checking.check import ODD, Finding, Fix, Result, Verdict
 from izett.pattern.facts import Half
 from izett.recipe.evaluation import Evaluation
 from izett.recipe.model import Recipe, Step
@@ -17,7 +17,6 @@ from izett.recipe.shelf import Catalogue
 LEFT_OVER = 0.5
 #: The name of the step by which a fix is tried.
 TRIED = "tried"
-ODD = (Verdict.WARNS, Verdict.FAILS)
 
 Evaluate = Callable[[Recipe], Evaluation]
 

@@ -1,11 +1,13 @@
 """Give a job a new state of its recipe: a draft change, a step added, edited, switched off or removed."""
 
 from collections import Counter
+from collections.abc import Iterable
 from uuid import UUID
 
 from pydantic import ValidationError
 
 from izett.catalogue import catalogue
+from izett.checking.check import ODD, Result
 from izett.errors import StepRefused
 from izett.files.recipe_json import RecipeDoc
 from izett.styling.limits import invalid_params
@@ -13,10 +15,10 @@ from studio.limits import MOST_REVISIONS, refuse_more
 from studio.locking import changing, job_of, tell
 from studio.models import Job, MeasureSheet, Revision
 from studio.problems import Refusal, not_found
-from studio.schemas import RevisionIn
+from studio.schemas import AboutIn, RevisionIn
 from studio.standing import look_later
 from studio.state import document_of, head_of
-from studio.workroom import recipe_document, refuse_undraftable
+from studio.workroom import evaluate, recipe_document, refuse_undraftable
 
 
 def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
@@ -37,7 +39,11 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     keep_closed_steps(job, data.recipe)
     refuse_out_of_range(data.recipe, recipe_document(head.document))
     refuse_undraftable(data.recipe, sheet, owner=job.id)
+    found = evaluate(recipe_document(head.document), head.sheet, owner=job.id).results if data.fixes else ()
     with changing(job, version, adding=document):
+        # A page that is behind is told that first: it is on the newer state that a finding may be gone.
+        if data.fixes is not None:
+            refuse_gone(data.fixes, found)
         add_revision(job, document, sheet, data.why)
         tell(job, "revise", data.why or "recipe changed")
     look_later(job.pk)
@@ -60,6 +66,25 @@ def add_revision(job: Job, document: dict[str, object], sheet: MeasureSheet, why
     job.sheet = sheet
     job.save(update_fields=["head", "sheet"])
     return job.head
+
+
+def refuse_gone(about: AboutIn, results: Iterable[Result]) -> None:
+    """Let pass the fix of a finding that is still found.
+
+    Raises:
+        Refusal: it is not: it was fixed meanwhile, in another window perhaps.
+    """
+    wanted = (about.check, tuple(about.where), about.aspect, about.half)
+    for result in results:
+        found = result.finding
+        if (result.check, found.where, found.aspect, found.half) == wanted and found.verdict in ODD:
+            return
+    raise Refusal(
+        409,
+        "finding-gone",
+        "What this fixes is not found any more: nothing was changed.",
+        fix="Look at the checks again; it may have been fixed in another window.",
+    )
 
 
 def refuse_out_of_range(recipe: RecipeDoc, before: RecipeDoc) -> None:

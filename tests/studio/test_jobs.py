@@ -217,3 +217,27 @@ def test_what_is_not_there_is_told(page):
     job = page.job()
     problem(page.get(f"/api/jobs/{job['id']}/rounds/3/pattern"), 404, "not-found")
     problem(page.get(f"/api/jobs/{job['id']}/files/dxf"), 422, "invalid-request")
+
+
+def test_a_fix_whose_finding_is_gone_changes_nothing_and_says_so(page):
+    """Fixed in one window, it cannot be fixed again from another that still shows the finding."""
+    job = page.job()
+    preview = page.post("/api/preview", {"sheet": job["sheet"]["id"], "recipe": job["recipe"], "known": []}).json()
+    odd = next(check for check in preview["checks"] if check["verdict"] == "warns" and check["fixes"])
+    fix = odd["fixes"][0]
+    about = {key: odd[key] for key in ("check", "where", "aspect", "half")}
+
+    def fixed(uid, now):
+        step = {"uid": uid, "kind": fix["kind"], "params": fix["params"]}
+        recipe = {**now["recipe"], "steps": [*now["recipe"].get("steps", []), step]}
+        body = {"recipe": recipe, "why": fix["words"], "fixes": about}
+        return page.put(f"/api/jobs/{job['id']}/recipe", body, now["version"])
+
+    first = fixed("a", job)
+    assert first.status_code == 200, first.content
+    # Behind the job, it is told that first; on the newer state there is nothing left to fix.
+    assert fixed("b", job).status_code == 412
+    gone = fixed("b", first.json())
+    assert (gone.status_code, gone.json()["title"]) == (409, "finding gone")
+    assert "not found any more" in gone.json()["detail"]
+    assert page.fresh(job)["recipe"]["steps"] == first.json()["recipe"]["steps"]

@@ -47,6 +47,7 @@ export type StarterSet = Schemas['StarterSetOut'];
 export type HouseRule = Schemas['HouseRuleOut'];
 export type AsCut = Schemas['AsCutOut'];
 export type Line = Schemas['RunOut'];
+export type About = Schemas['AboutIn'];
 export type PlaceLine = Schemas['PlaceLineOut'];
 export type Move = Schemas['MoveOut'];
 export type Work = Schemas['WorkOut'];

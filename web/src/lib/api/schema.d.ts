@@ -2386,11 +2386,29 @@ export interface components {
             cloth: components["schemas"]["RecipeClothDoc"];
         };
         /**
+         * AboutIn
+         * @description What a finding of a check is about.
+         */
+        AboutIn: {
+            /** Check */
+            check: string;
+            /** Where */
+            where: string[];
+            /**
+             * Aspect
+             * @default
+             */
+            aspect: string;
+            /** @default both */
+            half: components["schemas"]["Half"];
+        };
+        /**
          * RevisionIn
          * @description A new state of the recipe, and why.
          */
         RevisionIn: {
             recipe: components["schemas"]["RecipeDoc"];
+            fixes?: components["schemas"]["AboutIn"] | null;
             /** Sheet */
             sheet?: number | null;
             /**

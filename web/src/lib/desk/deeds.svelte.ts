@@ -6,6 +6,7 @@
 import {
 	answered,
 	api,
+	type About,
 	asProblem,
 	type Answer,
 	type Finding,
@@ -61,10 +62,13 @@ export class Deeds {
 		}
 	}
 
-	/** Keep a change of the recipe. It is a function, so that done again on a newer state it takes nothing of that back. */
-	async keep(change: (recipe: Recipe) => Recipe, why: string): Promise<boolean> {
+	/**
+	 * Keep a change of the recipe. It is a function, so that done again on a newer state it takes nothing of that back;
+	 * where it `fixes` what a check found, only as long as that is still found.
+	 */
+	async keep(change: (recipe: Recipe) => Recipe, why: string, fixes?: About): Promise<boolean> {
 		const kept = await this.do(why, (job, on) =>
-			api.PUT('/api/jobs/{job_id}/recipe', { params: on, body: { recipe: change(job.recipe), why } }),
+			api.PUT('/api/jobs/{job_id}/recipe', { params: on, body: { recipe: change(job.recipe), why, fixes } }),
 		);
 		// It is done again once what stands in the way is gone: until then it lies on the table.
 		if (!kept && this.problem?.passing && this.job) this.tried(change(this.job.recipe));

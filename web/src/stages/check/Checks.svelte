@@ -36,7 +36,9 @@
 		const operation = operations.of(kind);
 		const half = operation?.sided ? (check.half as Half) : 'both';
 		const step = newStep(kind, params, { version: operation?.version, half, why: plain(check.words) });
-		void desk.deeds.keep((recipe) => withStep(recipe, step), words);
+		const { check: key, where, aspect, half: on } = check;
+		const about = { check: key, where, aspect, half: on as Half };
+		void desk.deeds.keep((recipe) => withStep(recipe, step), words, about);
 	}
 
 	function accept(check: Check): void {
