@@ -134,7 +134,7 @@ def job_state(job: Job) -> JobOut:
     """Return a job, whole."""
     head = head_of(job)
     recipe = readable_recipe(job)
-    uids = {step["uid"] for step in head.document["steps"]}
+    uids = {step["uid"] for step in head.document["steps"] if step.get("on", True)}
     rounds = list(job.rounds.all())
     prefetch_related_objects(rounds, Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
     cut = {pk for round_ in rounds for pk in (round_.cut_from_id, round_.closed_at_id)}
@@ -164,7 +164,7 @@ def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], ui
         for earlier in rounds
         if earlier.number < round_.number
         for finding in earlier.findings.all()
-        if _still_asked(finding, round_)
+        if _still_asked(finding, round_, uids)
     ]
     return RoundOut(
         number=round_.number,
@@ -180,15 +180,21 @@ def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], ui
     )
 
 
-def _still_asked(finding: Finding, round_: Round) -> bool:
-    """Return whether a finding is asked about at a round: until an earlier round found it solved."""
+def _still_asked(finding: Finding, round_: Round, uids: set[str]) -> bool:
+    """Return whether a finding is asked about at a round: until an earlier round found it solved.
+
+    A remedy that was taken back helped nothing: it is not asked about, unless that was answered on this round.
+    """
+    taken_back = bool(finding.remedy) and not uids & set(finding.steps)
+    if taken_back and not any(answer.round_id == round_.pk for answer in finding.answers.all()):
+        return False
     return not any(
         answer.outcome == Outcome.SOLVED and answer.round.number < round_.number for answer in finding.answers.all()
     )
 
 
 def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
-    """Return a finding; `uids` are the steps that the job's recipe has now."""
+    """Return a finding; `uids` are the steps that the job's recipe works now."""
     kind = finding_kinds().get(finding.kind)
     title = ""
     if kind and finding.remedy:

@@ -164,3 +164,19 @@ def test_the_bench_does_not_count_what_was_solved(page):
     answer = {"finding": "finding-1", "outcome": "solved"}
     assert page.post(f"/api/jobs/{job['id']}/rounds/2/answers", answer, job["version"]).status_code == 200
     assert page.get("/api/bench").json()[0]["waiting"] == ["muslin to judge"]
+
+
+def test_a_remedy_taken_back_is_not_asked_about(page):
+    """Switched off, it can have helped nothing; switched on again, it is asked about again."""
+    job = page.cut(page.close(page.fix(page.find(page.cut(page.job())))))
+    assert [f["uid"] for f in job["rounds"][1]["asks"]] == ["finding-1"]
+
+    def switched(job, on):
+        steps = [{**step, "on": on} for step in job["recipe"]["steps"]]
+        body = {"recipe": {**job["recipe"], "steps": steps}, "why": "taken back"}
+        return page.put(f"/api/jobs/{job['id']}/recipe", body, job["version"]).json()
+
+    job = switched(job, on=False)
+    assert job["rounds"][1]["asks"] == []
+    assert not job["rounds"][0]["findings"][0]["applied"]
+    assert [f["uid"] for f in switched(job, on=True)["rounds"][1]["asks"]] == ["finding-1"]

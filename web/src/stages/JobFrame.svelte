@@ -142,7 +142,8 @@
 		</button>
 		{#if story && desk.job}
 			<ol>
-				{#each [...desk.job.log].reverse() as entry, i (i)}
+				<!-- The newest line stands above already. -->
+				{#each [...desk.job.log].reverse().slice(1) as entry, i (i)}
 					<li><span class="when figures">{moment(entry.at)}</span> {spoken(entry.text)}</li>
 				{/each}
 			</ol>

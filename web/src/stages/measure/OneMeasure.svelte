@@ -45,10 +45,10 @@
 	{/if}
 	{#if measure.schools}<p class="soft">Makers differ: {measure.schools}</p>{/if}
 	<p class="soft figures">
-		{#if measure.kind !== 'cup'}usually {shown(measure.low)} to {shown(measure.high)};{/if}
-		readings within {shown(measure.tolerance)}{#if measure.term}. <abbr
-				title="the term of ISO 8559-1, from memory">ISO 8559-1</abbr
-			>: {measure.term}{/if}
+		{#if measure.kind !== 'cup'}usually {shown(measure.low)} to {shown(measure.high)}; readings within {shown(
+				measure.tolerance,
+			)}.{/if}
+		{#if measure.term}<abbr title="the term of ISO 8559-1, from memory">ISO 8559-1</abbr>: {measure.term}{/if}
 	</p>
 	{#if !brief && sheet.isTaken(measure.symbol)}
 		{#each keys as key (key)}
