@@ -5,6 +5,7 @@ from math import degrees
 from typing import Any
 
 from izett.finishing.sheet import SheetPiece
+from izett.pattern.levels import AROUND
 from izett.pattern.piece import Piece, dart_angle, mouth_width
 from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
@@ -41,7 +42,9 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
             DiamondOut(name=d.name, outline=[*outline], intake=d.intake)
             for d, outline in zip(piece.diamonds, sheet.diamonds, strict=True)
         ],
-        lines=[LineOut(level=line.level, points=list(line.points)) for line in piece.lines],
+        lines=[
+            LineOut(level=line.level, around=line.level in AROUND, points=list(line.points)) for line in piece.lines
+        ],
         notches=list(sheet.notches),
         grain=sheet.grain,
         cutting=list(sheet.cutting) if cut else [],
@@ -54,6 +57,7 @@ def _dart(piece: Piece, drawing: Any) -> DartOut:
     return DartOut(
         name=dart.name,
         family=dart.family,
+        sewn=drawing.sewn,
         legs=list(drawing.legs),
         cap=list(drawing.cap),
         mouth=mouth_width(piece, dart),

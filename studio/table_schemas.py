@@ -23,10 +23,11 @@ class EdgeOut(BaseModel):
 
 
 class DartOut(BaseModel):
-    """A dart as drawn."""
+    """A dart as drawn; a pleat is not sewn, and marked by its fold lines."""
 
     name: str
     family: str
+    sewn: bool
     legs: list[Pair]
     cap: list[Pair]
     mouth: float
@@ -42,9 +43,10 @@ class DiamondOut(BaseModel):
 
 
 class LineOut(BaseModel):
-    """A line at a body level, or another that is marked across a piece."""
+    """A line at a level around the body or a limb, or another that is marked on a piece."""
 
     level: str
+    around: bool
     points: list[Pair]
 
 

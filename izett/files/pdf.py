@@ -195,7 +195,7 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
     _polyline(canvas, sheet.cutting, shift, width=_CUT, closed=True)
     if sheet.fold is not None:
         _polyline(canvas, sheet.fold, shift, width=_CUT, dash=(14, 3, 3, 3))
-    for dart in sheet.darts:
+    for dart in (dart for dart in sheet.darts if dart.sewn):
         _polyline(canvas, dart.legs, shift, width=_SEW)
         _polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))
     for diamond in sheet.diamonds:

@@ -53,7 +53,7 @@ def _group(sheet: SheetPiece, *, shift: Point) -> str:
     ]
     if sheet.fold is not None:
         parts.append(f'<path class="fold" d="{path(sheet.fold)}"/>')
-    parts += [f'<path class="dart" d="{path(dart.legs)}"/>' for dart in sheet.darts]
+    parts += [f'<path class="dart" d="{path(dart.legs)}"/>' for dart in sheet.darts if dart.sewn]
     parts += [f'<path class="dart" d="{path(diamond)}"/>' for diamond in sheet.diamonds]
     parts += [f'<path class="level" d="{path(level)}"/>' for level in sheet.levels]
     parts += [f'<path class="mark" d="{path(mark)}"/>' for mark in sheet.notches]

@@ -29,9 +29,13 @@ MITRE_LIMIT = 4.0
 
 @dataclass(frozen=True, slots=True)
 class DartDrawing:
-    """A dart as drawn: its two legs, its cap, and the drill point short of the tip."""
+    """A dart as drawn: its two legs, its cap, and the drill point short of the tip.
+
+    One that is not sewn, a pleat, has a cap, but no legs on the paper: its fold lines are marked.
+    """
 
     name: str
+    sewn: bool
     legs: tuple[Point, ...]
     cap: tuple[Point, Point, Point]
     fold: tuple[Point, Point]
@@ -210,7 +214,7 @@ def _dart_drawing(piece: Piece, name: str) -> DartDrawing:
     tip = piece.vertex(dart.tip)
     peak = cap_peak(piece, dart)
     legs = [edge.curve.flattened() for edge in piece.edges if edge.is_leg and edge.lineage == name]
-    return DartDrawing(name, (*legs[0], *legs[1][1:]), (a, peak, b), (tip, peak))
+    return DartDrawing(name, dart.sewn, (*legs[0], *legs[1][1:]), (a, peak, b), (tip, peak))
 
 
 def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tuple[Point, Point]]:

@@ -12,10 +12,11 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import straight
+from izett.geometry.point import add, between, scale, subtract, unit
 from izett.pattern.facts import Role
 from izett.pattern.paper import without_dart
-from izett.pattern.piece import Intake, Notch, NotchKind, Piece, mouth_width
-from izett.pattern.sewn import span_length
+from izett.pattern.piece import Intake, LevelLine, Notch, NotchKind, Piece, mouth_width
+from izett.pattern.sewn import place_on, span_length
 from izett.pattern.working import Readable
 from izett.styling.fullness import meant, ratio_of
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Sum, as_fullness
@@ -28,6 +29,8 @@ from izett.wording import cm
 MOST_EASE = 1.5
 #: cm. A larger unsewn dart bags at the armhole.
 MOST_IN_ARMHOLE = 3.0
+#: The mark of a tuck, and how long (cm) its folds are marked.
+TUCK, TUCK_LONG = "tuck", 4.0
 
 
 class Into(StrEnum):
@@ -65,7 +68,7 @@ def apply(params: ConvertDart, context: Context) -> Outcome:
     a, b = (piece.vertex(name) for name in dart.mouth)
     after, off = without_dart(piece, dart, straight(a, b), swing=True)
     if params.into is Into.TUCKS:
-        after = _notched(context, after, piece, dart, edge.lineage)
+        after = _tucked(context, after, piece, dart, edge.lineage)
     pattern, sums = meant(context.garment, context.garment.with_pieces(after), lies=f"as {WORDS[params.into]}")
     span = run_of(pattern, after, edge.lineage)
     longer = span_length(after, span) if span else 0.0
@@ -96,8 +99,8 @@ def _refuse(into: Into, dart: Intake, width: float, role: Role) -> None:
         )
 
 
-def _notched(context: Context, after: Piece, before: Piece, dart: Intake, lineage: str) -> Piece:
-    """Return the piece with a notch at each end of the old mouth; the tuck lies between them."""
+def _tucked(context: Context, after: Piece, before: Piece, dart: Intake, lineage: str) -> Piece:
+    """Return the piece with the tuck marked: a notch at each end of the old mouth, and its two folds into the paper."""
     span = run_of(context.garment, before, lineage)
     if span is None or not after.holds(span.start) or not after.holds(span.end):
         return after
@@ -107,9 +110,15 @@ def _notched(context: Context, after: Piece, before: Piece, dart: Intake, lineag
             first += edge.curve.length
         if edge.end == dart.mouth[0]:
             break
-    width = mouth_width(before, dart)
-    notches = (Notch(span, first, NotchKind.SINGLE), Notch(span, first + width, NotchKind.SINGLE))
-    return replace(after, notches=(*after.notches, *notches))
+    mouth = between(before.vertex(dart.mouth[0]), before.vertex(dart.mouth[1]), 0.5)
+    fold = scale(unit(subtract(dart.pivot, mouth)), TUCK_LONG)
+    notches, folds = [], []
+    for along in (first, first + mouth_width(before, dart)):
+        stretch, here = place_on(after, span, along)
+        spot = stretch.open_curve.at_distance(here)
+        notches.append(Notch(span, along, NotchKind.SINGLE))
+        folds.append(LevelLine(TUCK, (spot, add(spot, fold))))
+    return replace(after, notches=(*after.notches, *notches), lines=(*after.lines, *folds))
 
 
 def describe(params: ConvertDart) -> str:

@@ -2493,13 +2493,15 @@ export interface components {
         };
         /**
          * DartOut
-         * @description A dart as drawn.
+         * @description A dart as drawn; a pleat is not sewn, and marked by its fold lines.
          */
         DartOut: {
             /** Name */
             name: string;
             /** Family */
             family: string;
+            /** Sewn */
+            sewn: boolean;
             /** Legs */
             legs: [
                 number,
@@ -2555,11 +2557,13 @@ export interface components {
         };
         /**
          * LineOut
-         * @description A line at a body level, or another that is marked across a piece.
+         * @description A line at a level around the body or a limb, or another that is marked on a piece.
          */
         LineOut: {
             /** Level */
             level: string;
+            /** Around */
+            around: boolean;
             /** Points */
             points: [
                 number,

@@ -49,13 +49,14 @@
 		{/if}
 		{#each begun ? piece.lines : [] as line, i (i)}
 			<path class="level" class:lit={lit.has(`${part}.${line.level}`)} d={linePath(line.points)} />
-			<path class="reach" d={linePath(line.points)} data-level={line.level} />
+			{#if line.around}<path class="reach" d={linePath(line.points)} data-level={line.level} />{/if}
 		{/each}
 		{#if begun}<path class="grain" d={linePath(piece.grain)} />{/if}
 		{#each darts as dart (dart.name)}
 			<!-- svelte-ignore a11y_no_static_element_interactions -->
 			<path
 				class="dart"
+				class:folded={!dart.sewn}
 				class:lit={isLit(dart.name)}
 				d={linePath([...dart.legs, dart.cap[1] ?? dart.legs[0]!], true)}
 				data-dart={dart.name}
@@ -176,6 +177,10 @@
 	.spot {
 		stroke: var(--chalk);
 		stroke-width: 3.2;
+	}
+	/* A pleat: its fold lines are marked, it has no legs. */
+	.folded {
+		stroke: none;
 	}
 	.dart.lit {
 		fill: var(--chalk-soft);

@@ -12,7 +12,10 @@ const piece = {
 	title: 'Skirt front',
 	part: 'skirt_front',
 	darts: [{ name: 'skirt_front.dart', family: 'waist' }],
-	lines: [{ level: 'hip', points: [] }],
+	lines: [
+		{ level: 'hip', around: true, points: [] },
+		{ level: 'pocket', around: false, points: [] },
+	],
 	edges: [
 		edge('waist', 'waist', 'a', 'm', [[0, 0], [4, 0]], 4),
 		edge('dart_leg', 'dart', 'm', 't', [[4, 0], [5, 3]], 3.2),
@@ -52,6 +55,7 @@ describe('choosing without a pointer', () => {
 		expect(labels).toContain('Skirt front: skirt front dart');
 		expect(labels.filter((label) => label === 'Skirt front: waist')).toHaveLength(1);
 		expect(labels).toContain('Skirt front: hip level');
+		expect(labels.join()).not.toContain('pocket');
 		expect(labels).not.toContain('Skirt front: dart');
 	});
 });

@@ -59,7 +59,7 @@ export function subjects(pieces: Piece[]): { label: string; subject: Subject }[]
 		const lines = new Set(piece.edges.filter((e) => e.role !== 'dart_leg').map((e) => e.lineage));
 		for (const line of lines)
 			found.push({ label: `${piece.title}: ${lineName(line)}`, subject: on('line', line) });
-		for (const level of new Set(piece.lines.map((l) => l.level)))
+		for (const level of new Set(piece.lines.filter((l) => l.around).map((l) => l.level)))
 			found.push({ label: `${piece.title}: ${level} level`, subject: on('level', level) });
 	}
 	return found;
