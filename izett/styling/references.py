@@ -123,7 +123,9 @@ def references(params: Params) -> Iterator[Ref]:
 
 def _within(value: Any) -> Iterator[Ref]:
     if isinstance(value, Ref):
-        yield value
+        # One that may be left out is empty then.
+        if value:
+            yield value
     elif isinstance(value, Params):
         yield from references(value)
     elif isinstance(value, tuple):
@@ -138,7 +140,7 @@ def renamed(params: Params, rename: Callable[[Ref], str]) -> dict[str, Any]:
 
 def _renamed(value: Any, rename: Callable[[Ref], str]) -> Any:
     if isinstance(value, Ref):
-        return rename(value)
+        return rename(value) if value else ""
     if isinstance(value, Params):
         return renamed(value, rename)
     if isinstance(value, tuple):

@@ -49,9 +49,12 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 def _fixes(pattern: Readable, seam: Seam) -> Iterator[Fix]:
     """Yield how it can be trued: at the end where the difference arose first, on either side, then at the other end."""
     if seam.kind is SeamKind.CAP:
+        usual = next(iter(pattern.seams_of(SeamKind.CAP)), seam)
+        # A lining's cap is the second: it is named.
+        which = {} if seam.name == usual.name else {"seam": seam.name}
         for by in ("width", "height"):
-            params = {"by": by, "ease": round(sum(seam.ease) / 2, 2)}
-            yield Fix(f"Re-cap the sleeve by {by}", "recap_sleeve", params)
+            params = {"by": by, "ease": round(sum(seam.ease) / 2, 2), **which}
+            yield Fix(f"Re-cap the {'lining' if which else 'sleeve'} by {by}", "recap_sleeve", params)
     arose = arose_at_start(pattern, seam)
     for at_start in (arose, not arose):
         place = end_words(pattern, seam, at_start=at_start)

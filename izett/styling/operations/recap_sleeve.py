@@ -21,10 +21,10 @@ from izett.pattern.sewn import holding, seam_lengths, span_length
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import outline_warped, warped
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, as_ease, length
-from izett.styling.parting import seam_of
-from izett.styling.references import Params
-from izett.styling.subject import Kind, Subject
-from izett.wording import cm
+from izett.styling.parting import seam_named, seam_of
+from izett.styling.references import Params, SeamRef
+from izett.styling.subject import Kind, Subject, seam_at
+from izett.wording import cm, named
 
 #: Cap grown or shrunk beyond this is another sleeve.
 LEAST_FACTOR, MOST_FACTOR = 0.3, 2.0
@@ -42,12 +42,17 @@ class RecapSleeve(Params):
 
     by: By = Field(By.WIDTH, description="width: the bicep line grows; height: the cap rises")
     ease: float = length(2.5, low=-1, high=6, meaning="the cap is longer than the armhole")
+    seam: SeamRef = Field(SeamRef(""), description="the seam of the cap, where it is a lining's (else the sleeve's)")
     as_meant: bool = Field(False, description="with the ease that is meant already, in whichever way fits")
 
 
 def apply(params: RecapSleeve, context: Context) -> Outcome:
     """Draw the cap to the armhole's length."""
-    seam = seam_of(context, SeamKind.CAP)
+    seam = seam_named(context, params.seam) if params.seam else seam_of(context, SeamKind.CAP)
+    if seam.kind is not SeamKind.CAP:
+        raise StepRefused(
+            f"{context.called(seam.name)} is no seam of a cap.", fix="Choose the cap's seam.", where=(seam.name,)
+        )
     pattern = context.garment
     if len(seam.sides[1]) != 2:
         raise StepRefused(
@@ -140,15 +145,23 @@ def _solved(off: Callable[[float, float], tuple[float, float]]) -> tuple[float, 
 def describe(params: RecapSleeve) -> str:
     """Return the step in the maker's words."""
     ease = "with its ease" if params.as_meant else f"with {cm(params.ease, 2)} of ease"
-    return f"Re-cap the sleeve to its armhole by {params.by.value}, {ease}"
+    what = f"the sleeve in the {named(params.seam)} seam" if params.seam else "the sleeve"
+    return f"Re-cap {what} to its armhole by {params.by.value}, {ease}"
 
 
 def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer to re-cap where an armhole or a cap with a seam between them is pointed at."""
-    capped = pattern.seams_of(SeamKind.CAP)
-    if subject.kind is Kind.LINE and subject.role in (Role.CAP, Role.ARMHOLE) and capped:
-        for by in By:
-            yield Offer(f"Re-cap the sleeve by {by.value}", {"by": by.value, "ease": 2.5})
+    if subject.kind is not Kind.LINE or subject.role not in (Role.CAP, Role.ARMHOLE) or subject.piece is None:
+        return
+    own = seam_at(pattern, subject.piece, subject.name)
+    usual = next(iter(pattern.seams_of(SeamKind.CAP)), None)
+    if usual is None or (own is not None and own.kind is not SeamKind.CAP):
+        return
+    which = {"seam": own.name} if own is not None and own.name != usual.name else {}
+    for by in By:
+        yield Offer(
+            f"Re-cap the {'lining' if which else 'sleeve'} by {by.value}", {"by": by.value, "ease": 2.5, **which}
+        )
 
 
 OPERATION = Operation(

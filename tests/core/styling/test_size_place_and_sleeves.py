@@ -245,3 +245,19 @@ def test_a_gap_too_near_to_the_darts_point_is_refused(evaluator, middling):
     failure = worked(evaluator, middling, elbow, gap, blocks=TOP).stages[1].failure
     assert failure is not None
     assert "too near to the gap" in str(failure)
+
+
+def test_a_linings_cap_is_fitted_by_its_own_seam(evaluator, middling):
+    """A lining drawn before the armhole was lowered: its cap is offered to be fitted, and the sleeve's stays."""
+    lined = ("add_copy", {"kind": "lining", "pieces": ["bodice_front", "bodice_back", "sleeve"]})
+    lower = ("recap_sleeve", {"by": "width", "ease": 4.0})
+    recap = ("recap_sleeve", {"by": "width", "ease": 1.5, "seam": "s0.cap_lining"})
+    blocks = ("bodice", "sleeve")
+    before = worked(evaluator, middling, lined, lower, blocks=blocks)
+    after = worked(evaluator, middling, lined, lower, recap, blocks=blocks)
+    assert after.stages[-1].failure is None
+    hole, cap = sides(after.pattern, "cap_lining")
+    assert cap - hole == pytest.approx(1.5, abs=0.01)
+    assert sides(after.pattern, "cap") == sides(before.pattern, "cap")
+    wrong = worked(evaluator, middling, lined, ("recap_sleeve", {"seam": "side"}), blocks=blocks)
+    assert "no seam of a cap" in wrong.stages[-1].failure.message

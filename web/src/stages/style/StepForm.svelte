@@ -152,7 +152,9 @@
 						<option value={choice.value}>{choice.label}</option>
 					{/each}
 					{#if !choices(field).some((c) => c.value === value(field))}
-						<option value={String(value(field) ?? '')}>{lineName(String(value(field) ?? ''))}</option>
+						<option value={String(value(field) ?? '')}
+							>{lineName(String(value(field) ?? '')) || 'the usual one'}</option
+						>
 					{/if}
 				</select>
 			</div>
