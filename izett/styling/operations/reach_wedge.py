@@ -2,7 +2,8 @@
 
 The underarm corner goes up, and out as far as the lower armhole then keeps its length, until the side seam has grown;
 the sleeve's corners likewise until the underarm seam has grown by as much. The curves are drawn to the raised corners,
-as square to the seams as before. Common practice, no single source.
+as square to the seams as before: the armhole round, to above the place where it was hinged, and the sleeve follows it.
+Common practice, no single source.
 """
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -18,7 +19,7 @@ from izett.geometry.fit import through
 from izett.geometry.motion import Motion
 from izett.geometry.point import Point, add, distance, scale, turn
 from izett.geometry.root import root
-from izett.pattern.facts import Role
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.piece import Edge, Piece, has_role
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
@@ -34,6 +35,8 @@ WING = 0.6
 MOST_TURN = 0.12
 #: Of the way to the meeting of its end tangents, how far the handles of the lower curve go.
 FULLNESS, FLATTEST, FULLEST = 0.62, 0.3, 0.8
+#: A round armhole is drawn anew so far above the hinge, at most up to there, and at its fullest so.
+ABOVE_HINGE, HIGHEST, ROUND = 0.25, 0.75, 0.64
 #: cm. Tangents that meet nearer than this would make a corner, not a curve.
 LEAST_AHEAD = 0.5
 
@@ -48,6 +51,7 @@ class ReachWedge(Params):
         2.0, low=0.3, high=6, meaning="added to the side seam at the armhole and to the sleeve's underarm"
     )
     hinge: float = share(0.45, low=0.25, high=0.7, meaning="where armhole and cap begin to rise, from the underarm")
+    rounded: bool = Field(True, description="the armhole is drawn round to above that place; the sleeve follows it")
     sweep: bool = Field(True, description="the cap is drawn as one sweep over that place")
 
 
@@ -68,6 +72,7 @@ def apply(params: ReachWedge, context: Context) -> Outcome:
     return Outcome(
         context.garment.with_pieces(*pieces),
         (*_told(worn, pieces), Sum("pieces", float(len(pieces)), "")),
+        asks=(SeamKind.CAP,) if params.rounded and garment.seams_of(SeamKind.CAP) else (),
     )
 
 
@@ -109,7 +114,8 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
     edge, neighbour = (second, first) if seam_first else (first, second)
     # Walked from the corner up.
     curve = edge.curve if seam_first else edge.curve.reversed()
-    lower, upper = curve.split(curve.length * params.hinge)
+    rounded = params.rounded and edge.role is Role.ARMHOLE
+    lower, upper = curve.split(curve.length * (min(params.hinge + ABOVE_HINGE, HIGHEST) if rounded else params.hinge))
     up = neighbour.curve.end_direction if seam_first else scale(neighbour.curve.start_direction, -1.0)
     out = scale(curve.start_direction, -1.0)
 
@@ -136,12 +142,13 @@ def _wedged(piece: Piece, curved: str, seam: str, params: ReachWedge) -> Piece:
     def drawn(fullness: float) -> Curve:
         return _lower(lower, spot, grown, neighbour.curve, seam_first=seam_first, fullness=fullness)
 
-    # What is still too long or too short is drawn flatter or fuller.
-    flat, full = (drawn(fullness).length - lower.length for fullness in (FLATTEST, FULLEST))
+    # What is still too long or too short is drawn flatter or fuller; an armhole never so full that it has an elbow.
+    fullest = ROUND if rounded else FULLEST
+    flat, full = (drawn(fullness).length - lower.length for fullness in (FLATTEST, fullest))
     if flat < 0 < full:
-        new = drawn(root(lambda f: drawn(f).length - lower.length, FLATTEST, FULLEST, within=1e-4))
+        new = drawn(root(lambda f: drawn(f).length - lower.length, FLATTEST, fullest, within=1e-4))
     else:
-        new = drawn(FLATTEST if flat >= 0 else FULLEST)
+        new = drawn(FLATTEST if flat >= 0 else fullest)
     whole = joined([*new.cubics(), *upper.cubics()])
     if edge.role is Role.CAP and params.sweep:
         whole = _faired(whole, new.length)
@@ -200,9 +207,9 @@ def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
 
 OPERATION = Operation(
     key="reach_wedge",
-    version=2,
-    # Before, the cap kept the corner where it was hinged.
-    upgrades={1: lambda params: {**params, "sweep": False}},
+    version=3,
+    # At first the cap kept the corner where it was hinged; then the armhole kept its length, with an elbow.
+    upgrades={1: lambda params: {**params, "sweep": False}, 2: lambda params: {**params, "rounded": False}},
     title="Reach wedge",
     params=ReachWedge,
     apply=apply,

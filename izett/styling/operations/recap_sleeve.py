@@ -28,6 +28,8 @@ from izett.wording import cm, named
 
 #: Cap grown or shrunk beyond this is another sleeve.
 LEAST_FACTOR, MOST_FACTOR = 0.3, 2.0
+#: cm. A cap so near to what is meant fits.
+AGREES = 0.02
 
 
 class By(StrEnum):
@@ -62,6 +64,9 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     sleeve = holding(pattern, front.start)
     before = seam_lengths(pattern, seam)
     ease = sum(seam.ease) / 2 if params.as_meant else params.ease
+    if params.as_meant and abs(before[1] - before[0] - ease) <= AGREES:
+        # The other half, perhaps, that nothing has changed: it stays as it is.
+        return Outcome(pattern)
     wanted = _wanted(pattern, seam, ease)
     old_width = sleeve.level("bicep")
     new = _fitted_so(params, sleeve, front.end, (front.along, back.along), wanted)

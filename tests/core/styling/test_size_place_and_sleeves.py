@@ -187,10 +187,16 @@ def test_unfolded_and_placed_on_the_fold_again_nothing_is_lost(evaluator, middli
 def test_a_wedge_lengthens_side_and_underarm_by_what_it_says(evaluator, body, amount):
     evaluation = worked(evaluator, body, ("reach_wedge", {"amount": amount}), blocks=TOP)
     assume(evaluation.stages[0].failure is None)
-    before, after = evaluation.draft.pattern, evaluation.pattern
+    before, after = evaluation.draft.pattern, evaluation.stages[0].left
     for seam in ("side", "underarm"):
         for was, now in zip(sides(before, seam), sides(after, seam), strict=True):
             assert now - was == pytest.approx(amount, abs=1e-4)
+    # The armhole is drawn round, a little shorter: the cap follows it, and agrees.
+    (seam,) = (one for one in evaluation.pattern.seams if one.name == "cap")
+    hole, cap = seam_lengths(evaluation.pattern, seam)
+    assert seam.ease[0] - 0.02 <= cap - hole <= seam.ease[1] + 0.02
+    # A sleeve that becomes narrower by that loses a little of its underarm seam again.
+    assert sides(evaluation.pattern, "underarm") == pytest.approx(sides(after, "underarm"), abs=0.05 + 0.1 * amount)
     # The corner goes up more than out: a wing would stand off under the arm.
     for name in ("front.underarm", "back.underarm"):
         piece, old = after.holding(name), before.holding(name)
