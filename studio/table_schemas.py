@@ -194,7 +194,7 @@ class FixOut(BaseModel):
 class PlaceOut(BaseModel):
     """Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is.
 
-    `fullness` is what of the pattern's is gathers, pleats or flare, and no ease.
+    `fullness` is what of the pattern's is gathers, pleats or flare, and no ease; `because` says why it is as it is.
     """
 
     key: str
@@ -206,6 +206,7 @@ class PlaceOut(BaseModel):
     state: str
     half: str = "both"
     fullness: float = 0.0
+    because: str = ""
 
 
 class ResultOut(BaseModel):

@@ -4,7 +4,7 @@ Levels drawn on the pieces are measured along their lines; others straight acros
 body has them, darts left out. It is a reading to look at, not a verdict. Common practice, no single source.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from izett.pattern.document import PLACES
@@ -26,6 +26,8 @@ BETWEEN: Mapping[str, tuple[str, str, float]] = {
 }
 #: cm. Ease wanted at a hem, which neither the fit nor its neighbours give.
 AT_HEM = 6.0
+#: cm. An elbow with so much more than is wanted would let the wrist be narrower.
+AT_ELBOW = 2.0
 #: Local widths are wanted with this share of the ease at the bust.
 LOCAL = {"across_front": 0.1, "across_back": 0.18}
 
@@ -42,6 +44,7 @@ class Place:
         fullness: what of the pattern is gathers, pleats or flare, cm: told apart from the ease.
         wanted: the ease wanted, cm.
         state: tight, close, as meant, loose.
+        because: why it is as it is, in words, where another place asks for it.
     """
 
     key: str
@@ -53,6 +56,7 @@ class Place:
     state: str
     half: Half = Half.BOTH
     fullness: float = 0.0
+    because: str = ""
 
     @property
     def ease(self) -> float:
@@ -87,8 +91,18 @@ def ease_map(pattern: Readable, body: Mapping[str, float]) -> list[Place]:
                 full = pattern.fullness(key)
                 place = _place(key, label, "both", around, girth, _wanted(pattern, key, half), full)
                 found.append(place if half is Half.BOTH else replace(place, label=f"{label}, {half.value}", half=half))
-    found += list(_local(pattern, body))
-    return found
+    found = [_explained(place, found) for place in found]
+    return [*found, *_local(pattern, body)]
+
+
+def _explained(place: Place, places: Sequence[Place]) -> Place:
+    """Return a wrist that is loose since the elbow needs its room: a straight seam narrows evenly, so the one sets the other."""
+    if place.key != "wrist" or place.state != "loose":
+        return place
+    elbow = next((one for one in places if one.key == "elbow" and one.half in (place.half, Half.BOTH)), None)
+    if elbow is None or elbow.ease - elbow.wanted > AT_ELBOW:
+        return place
+    return replace(place, because="a straight sleeve narrows evenly: narrower here, it would be tight at the elbow")
 
 
 def _place(key: str, label: str, view: str, across: float, body: float, wanted: float, fullness: float = 0.0) -> Place:

@@ -162,6 +162,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
                 state=p.state,
                 half=p.half.value,
                 fullness=p.fullness,
+                because=p.because,
             )
             for p in ease_map(evaluation.pattern, evaluation.body)
         ],

@@ -341,3 +341,17 @@ def test_a_panel_seam_off_the_skirts_dart_is_told(evaluator, middling):
     (told,) = found(off, "darts_true", "meet_seam")
     assert abs(told.finding.amount) == pytest.approx(1.0, abs=0.15)
     assert "princess" in told.words
+
+
+def test_a_wrist_that_is_wide_for_the_elbow_says_so_where_it_is_read(evaluator, middling):
+    """A straight seam narrows evenly: on an arm with a strong elbow the wrist is wide, and the map of ease says why."""
+    body = {**middling, "elbow_girth": 31.0, "wrist_girth": 16.0, "hand_girth": 20.0}
+
+    def wrist(body, *steps):
+        evaluation = worked(evaluator, body, *steps, blocks=("bodice", "sleeve"))
+        return next(place for place in ease_map(evaluation.pattern, evaluation.body) if place.key == "wrist")
+
+    strong, slim = wrist(body), wrist({**body, "elbow_girth": 25.0})
+    assert (strong.state, slim.because) == ("loose", "")
+    assert "elbow" in strong.because
+    assert strong.pattern > slim.pattern + 3

@@ -196,7 +196,7 @@ def test_a_wedge_lengthens_side_and_underarm_by_what_it_says(evaluator, body, am
     hole, cap = seam_lengths(evaluation.pattern, seam)
     assert seam.ease[0] - 0.02 <= cap - hole <= seam.ease[1] + 0.02
     # A sleeve that becomes narrower by that loses a little of its underarm seam again.
-    assert sides(evaluation.pattern, "underarm") == pytest.approx(sides(after, "underarm"), abs=0.05 + 0.1 * amount)
+    assert sides(evaluation.pattern, "underarm") == pytest.approx(sides(after, "underarm"), abs=0.15 + 0.1 * amount)
     # The corner goes up more than out: a wing would stand off under the arm.
     for name in ("front.underarm", "back.underarm"):
         piece, old = after.holding(name), before.holding(name)

@@ -3147,7 +3147,7 @@ export interface components {
          * PlaceOut
          * @description Ease at a level or a local width: the pattern's and the body's cm, what is wanted, and how it is.
          *
-         *     `fullness` is what of the pattern's is gathers, pleats or flare, and no ease.
+         *     `fullness` is what of the pattern's is gathers, pleats or flare, and no ease; `because` says why it is as it is.
          */
         PlaceOut: {
             /** Key */
@@ -3174,6 +3174,11 @@ export interface components {
              * @default 0
              */
             fullness: number;
+            /**
+             * Because
+             * @default
+             */
+            because: string;
         };
         /**
          * PreviewOut

@@ -95,7 +95,9 @@
 				onfocus={() => point(place)}
 				onblur={() => point(null)}
 			>
-				<td>{place.label}</td>
+				<td
+					>{place.label}{#if place.because}<span class="soft full">{place.because}</span>{/if}</td
+				>
 				<td>{shown(place.pattern)}</td>
 				<td>{shown(place.body)}</td>
 				<td
