@@ -10,13 +10,15 @@ from dataclasses import replace
 from math import cos, pi
 
 from izett.errors import StepRefused
+from izett.geometry.curve import Curve
 from izett.geometry.fit import displaced
 from izett.geometry.point import Point
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, Piece
 from izett.pattern.redraw import redrawn
-from izett.pattern.working import Readable
+from izett.pattern.working import Readable, Working
+from izett.styling.laid import laid_together, run_in_zone, turned_round
 from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
@@ -38,18 +40,22 @@ class ChangeArmhole(Params):
 
 def apply(params: ChangeArmhole, context: Context) -> Outcome:
     """Slide the underarm, then draw the armhole."""
-    pieces: list[Piece] = []
+    pattern = context.garment
     lower: dict[str, float] = {}
     for piece in context.garment.with_role(Role.ARMHOLE):
         new = _lowered(piece, params.lower)
         if new is not piece:
             lower[piece.title.lower()] = long_in(piece, Role.SIDE) - long_in(new, Role.SIDE)
+            pattern = pattern.with_pieces(new)
+    drawn: set[str] = set()
+    for piece in context.garment.with_role(Role.ARMHOLE):
         scoop = params.scoop_front if piece.zone is Zone.FRONT else params.scoop_back
-        new = _scooped(new, scoop)
-        pieces.append(new)
-    if not pieces:
+        if piece.name not in drawn and scoop:
+            pieces = _scooped(pattern, pattern.piece(piece.name), scoop)
+            pattern = pattern.with_pieces(*pieces)
+            drawn |= {each.name for each in pieces}
+    if not context.garment.with_role(Role.ARMHOLE):
         raise StepRefused("The pattern has no armhole.", fix="Add a bodice or a top.", where=("armhole",))
-    pattern = context.garment.with_pieces(*pieces)
     return Outcome(pattern, (*told_alike("lower at the underarm", lower), *told_armholes(context.garment, pattern)))
 
 
@@ -99,15 +105,34 @@ def _run_below(piece: Piece, side: Edge) -> list[Edge]:
     return run
 
 
-def _scooped(piece: Piece, scoop: float) -> Piece:
-    if scoop == 0:
-        return piece
+def _scooped(pattern: Working, piece: Piece, scoop: float) -> tuple[Piece, ...]:
+    """Return the pieces of a front or a back with the armhole cut further in: one line over all its panels."""
+    run = run_in_zone(pattern, piece, Role.ARMHOLE)
+    if not any(e.role is Role.SIDE and run[0].start in (e.start, e.end) for e in pattern.piece(run[0].piece).edges):
+        run = turned_round(run)
+    if len(run) == 1:
+        return (_scooped_alone(piece, scoop),)
+    # Upright as the panel with the shoulder lies.
+    laid = laid_together(pattern, run, still=len(run) - 1)
+    inwards = _inwards(laid.line, laid.pieces[-1])
+    return laid.drawn(displaced(laid.line, lambda share: (inwards * scoop * _depth(share), 0.0)))
+
+
+def _scooped_alone(piece: Piece, scoop: float) -> Piece:
     holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
     edge = max(holes, key=lambda e: e.curve.length)
-    inwards = -1.0 if edge.curve.start[0] > piece.grain[0][0] else 1.0
-    # Most at the lower third, nothing at either end.
-    curve = displaced(edge.curve, lambda share: (inwards * scoop * (1 - cos(2 * pi * share)) / 2 * _lower(share), 0.0))
+    inwards = _inwards(edge.curve, piece)
+    curve = displaced(edge.curve, lambda share: (inwards * scoop * _depth(share), 0.0))
     return replace(piece, edges=tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges))
+
+
+def _inwards(line: Curve, piece: Piece) -> float:
+    return -1.0 if line.start[0] > piece.grain[0][0] else 1.0
+
+
+def _depth(share: float) -> float:
+    """Return how far in the armhole is scooped there: most at the lower third, nothing at either end."""
+    return (1 - cos(2 * pi * share)) / 2 * _lower(share)
 
 
 def _lower(share: float) -> float:

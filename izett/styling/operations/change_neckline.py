@@ -7,7 +7,7 @@ source.
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from math import pi
 
@@ -22,12 +22,13 @@ from izett.pattern.facts import CENTRE_LINES, Role, Zone
 from izett.pattern.naming import readable
 from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, Piece
-from izett.pattern.sewn import span_length
-from izett.pattern.working import Readable
+from izett.pattern.working import Readable, Working
 from izett.pattern.worn import on_body
+from izett.styling.laid import Laid, laid_together, run_in_zone, turned_round
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
-from izett.styling.subject import Kind, Subject, run_of
+from izett.styling.rims import RimPart
+from izett.styling.subject import Kind, Subject
 from izett.styling.words import signed
 from izett.wording import cm
 
@@ -68,88 +69,129 @@ def apply(params: ChangeNeckline, context: Context) -> Outcome:
     sums: list[Sum] = []
     accepted = list(pattern.accepted)
     leans: list[float] = []
+    drawn: set[str] = set()
     for piece in context.garment.with_role(Role.NECK):
-        if not on_body(piece):
+        if not on_body(piece) or piece.name in drawn:
             continue
-        necks = [edge for edge in piece.edges if edge.role is Role.NECK]
         front = piece.zone is Zone.FRONT
         shape = params.shape if front else params.back_shape
-        lineage = necks[0].lineage
-        span = run_of(pattern, piece, lineage)
-        if span is None or len(necks) != 1:
-            raise StepRefused(
-                f"The neckline of {piece.title.lower()} is parted by a dart or a style line.",
-                fix="Draw the neckline before that step.",
-                where=(lineage,),
-            )
+        neck = _Neck.of(context.garment, piece)
         at_back = not front and bool(leans)
-        before = span_length(piece, span)
         deeper = params.front if front else params.back
-        new, centre, lean = _drawn(piece, necks[0], params.wider, deeper, shape, context, leans[0] if at_back else None)
+        pieces, lean = neck.drawn(params.wider, deeper, shape, context, leans[0] if at_back else None)
         leans.append(lean)
-        pattern = pattern.with_pieces(new)
-        after = sum(edge.curve.length for edge in new.edges if edge.role is Role.NECK)
-        sums += [Sum(f"neckline of the {piece.title.lower()} before", before), Sum("now", after)]
+        pattern = pattern.with_pieces(*pieces)
+        drawn |= {each.name for each in pieces}
+        whose = piece.title.lower() if len(pieces) == 1 else piece.zone.value
+        after = sum(edge.curve.length for each in pieces for edge in each.edges if edge.role is Role.NECK)
+        sums += [Sum(f"neckline of the {whose} before", neck.laid.line.length), Sum("now", after)]
         if shape in (Shape.V, Shape.SWEETHEART):
-            accepted.append(
-                Accepted("square_at_centre", (lineage, centre), ANY_POINT, f"the {shape.value} points down")
-            )
+            lines = (neck.at_centre.edges[0].lineage, neck.centre)
+            accepted.append(Accepted("square_at_centre", lines, ANY_POINT, f"the {shape.value} points down"))
     if not sums:
         raise StepRefused("The pattern has no neckline.", fix="Add a bodice or a top.", where=("neck",))
     return Outcome(pattern.with_accepted(tuple(accepted)), tuple(sums))
 
 
-def _drawn(
-    piece: Piece, neck: Edge, wider: float, deeper: float, shape: Shape, context: Context, other: float | None
-) -> tuple[Piece, str, float]:
-    """Return the piece with its neckline drawn, the lineage of its centre, and the angle at the neck point.
+@dataclass(frozen=True)
+class _Neck:
+    """The neckline of a front or a back over all its panels, walked from the neck point to the centre."""
 
-    `other` is that angle on the piece drawn before: with it the two add to half a turn, so that the line runs on.
-    """
-    index = piece.edges.index(neck)
-    before, after = piece.edges[index - 1], piece.edges[(index + 1) % len(piece.edges)]
-    at_start = before.role not in CENTRE_LINES
-    shoulder, centre = (before, after) if at_start else (after, before)
-    neck_point, middle = (neck.start, neck.end) if at_start else (neck.end, neck.start)
-    down_centre = sum(e.curve.length for e in piece.edges if e.lineage == centre.lineage)
-    for edge, long, amount in ((shoulder, shoulder.curve.length, wider), (centre, down_centre, deeper)):
-        if edge.is_leg or long - amount < LEAST_SHOULDER:
-            raise StepRefused(
-                f"{piece.title}: that leaves less than {cm(LEAST_SHOULDER, 2)} of {readable(edge.lineage)}.",
-                fix="Widen or deepen the neckline less.",
-                where=(edge.lineage,),
+    laid: Laid
+    shoulder: str
+    centre: str
+
+    @classmethod
+    def of(cls, pattern: Working, piece: Piece) -> "_Neck":
+        run = run_in_zone(pattern, piece, Role.NECK)
+        if _beside(pattern, run[0], run[0].start).role in CENTRE_LINES:
+            run = turned_round(run)
+        laid = laid_together(pattern, run, still=len(run) - 1)
+        ends = ((run[0], run[0].start), (run[-1], run[-1].end))
+        shoulder, centre = (_beside(pattern, part, corner).lineage for part, corner in ends)
+        return cls(laid, shoulder, centre)
+
+    @property
+    def at_centre(self) -> RimPart:
+        """What the panel at the centre has of it."""
+        return self.laid.parts[-1]
+
+    def drawn(
+        self, wider: float, deeper: float, shape: Shape, context: Context, other: float | None
+    ) -> tuple[tuple[Piece, ...], float]:
+        """Return the panels with the neckline drawn, and the angle at the neck point.
+
+        `other` is that angle on the half drawn before: with it the two add to half a turn, so that the line runs on.
+        """
+        laid = self._slid(wider, deeper)
+        first, last = laid.parts[0], laid.parts[-1]
+        point, out = _end(laid.pieces[0], first.start, self.shoulder, laid.motions[0])
+        foot, down = _end(laid.pieces[-1], last.end, self.centre, laid.motions[-1])
+        square = right_of(out) if right_of(out)[1] < 0 else left_of(out)
+        if other is not None:
+            square = min(
+                (Motion.turning(sign * (pi / 2 - other), about=(0.0, 0.0)).direction(square) for sign in (1, -1)),
+                key=lambda way: abs(abs(turn(out, way)) - (pi - other)),
             )
-    moved = shortened(shortened(piece, neck_point, shoulder.lineage, wider), middle, centre.lineage, deeper)
-    spots = {e.start: e.curve.start for e in moved.edges if e.start != neck.start}
-    spots |= {e.end: e.curve.end for e in moved.edges if e.start != neck.start}
-    point, foot = spots[neck_point], spots[middle]
-    out = _leaving(moved, neck_point, shoulder.lineage)
-    down = _leaving(moved, middle, centre.lineage)
-    square = right_of(out) if right_of(out)[1] < 0 else left_of(out)
-    if other is not None:
-        square = min(
-            (Motion.turning(sign * (pi / 2 - other), about=(0.0, 0.0)).direction(square) for sign in (1, -1)),
-            key=lambda way: abs(abs(turn(out, way)) - (pi - other)),
-        )
-    aside = left_of(down) if left_of(down)[0] * (point[0] - foot[0]) > 0 else right_of(down)
-    curves = _curves(point, square, foot, aside, shape)
-    lean = abs(turn(out, curves[0].start_direction))
-    if not at_start:
-        curves = [curve.reversed() for curve in reversed(curves)]
-    names = [neck.start, *(context.named(f"{piece.zone}_corner{i}") for i in range(len(curves) - 1)), neck.end]
-    edges = [replace(neck, start=names[i], end=names[i + 1], curve=curve) for i, curve in enumerate(curves)]
-    ring = [e for old in moved.edges for e in (edges if old.start == neck.start else [old])]
-    return replace(moved, edges=tuple(ring)), centre.lineage, lean
+        aside = left_of(down) if left_of(down)[0] * (point[0] - foot[0]) > 0 else right_of(down)
+        curves = _curves(point, square, foot, aside, shape)
+        lean = abs(turn(out, curves[0].start_direction))
+        if len(laid.parts) == 1:
+            return (_in_parts(laid.pieces[0], first, curves, context),), lean
+        if len(curves) > 1:
+            raise StepRefused(
+                f"A {shape.value} neckline has a corner, and panels part this one.",
+                fix="Draw it before that step, or choose another shape.",
+                where=(first.edges[0].lineage,),
+            )
+        return laid.drawn(curves[0]), lean
+
+    def _slid(self, wider: float, deeper: float) -> Laid:
+        """Return the panels with the neck point and the centre slid along their lines."""
+        laid = self.laid
+        for number, corner, lineage, amount in (
+            (0, laid.parts[0].start, self.shoulder, wider),
+            (len(laid.parts) - 1, laid.parts[-1].end, self.centre, deeper),
+        ):
+            piece = laid.pieces[number]
+            run = [edge for edge in piece.edges if edge.lineage == lineage]
+            # A shoulder can be cut as far as to its dart, a centre over its corners.
+            near = next(edge for edge in run if corner in (edge.start, edge.end))
+            long = near.curve.length if lineage == self.shoulder else sum(edge.curve.length for edge in run)
+            if near.is_leg or long - amount < LEAST_SHOULDER:
+                raise StepRefused(
+                    f"{piece.title}: that leaves less than {cm(LEAST_SHOULDER, 2)} of {readable(lineage)}.",
+                    fix="Widen or deepen the neckline less.",
+                    where=(lineage,),
+                )
+            laid = laid.with_piece(number, shortened(piece, corner, lineage, amount))
+        return laid
 
 
-def _leaving(piece: Piece, corner: str, lineage: str) -> Vector:
-    """Return the direction in which a line leaves a corner."""
+def _beside(pattern: Working, part: RimPart, corner: str) -> Edge:
+    """Return the line that the neckline meets at one of its ends."""
+    lines = {edge.lineage for edge in part.edges}
+    piece = pattern.piece(part.piece)
+    return next(e for e in piece.edges if corner in (e.start, e.end) and e.lineage not in lines)
+
+
+def _end(piece: Piece, corner: str, lineage: str, motion: Motion) -> tuple[Point, Vector]:
+    """Return where a corner lies on the line that the neckline meets there, and how that line leaves it, as laid."""
     for edge in piece.edges:
-        if edge.lineage == lineage and edge.start == corner:
-            return edge.curve.start_direction
-        if edge.lineage == lineage and edge.end == corner:
-            return scale(edge.curve.end_direction, -1.0)
+        if edge.lineage == lineage and corner in (edge.start, edge.end):
+            curve = edge.curve if edge.start == corner else edge.curve.reversed()
+            return motion(curve.start), motion.direction(curve.start_direction)
     raise AssertionError("the corner lies on the line")
+
+
+def _in_parts(piece: Piece, part: RimPart, curves: list[Curve], context: Context) -> Piece:
+    """Return a piece with its neckline drawn, in two parts where it has a corner."""
+    (neck,) = part.edges
+    in_ring = curves if part.forward else [curve.reversed() for curve in reversed(curves)]
+    names = [neck.start, *(context.named(f"{piece.zone}_corner{i}") for i in range(len(curves) - 1)), neck.end]
+    edges = [replace(neck, start=names[i], end=names[i + 1], curve=curve) for i, curve in enumerate(in_ring)]
+    ring = [e for old in piece.edges for e in (edges if old.start == neck.start else [old])]
+    return replace(piece, edges=tuple(ring))
 
 
 def _curves(point: Point, square: Vector, middle: Point, aside: Vector, shape: Shape) -> list[Curve]:
