@@ -11,6 +11,7 @@
 	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import type { PlaceParam as Place } from './places.svelte';
+	import { openedFirst } from '../../lib/parts/opened';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
@@ -184,6 +185,7 @@
 				<span class="row">
 					<select
 						class="field"
+						use:openedFirst
 						aria-labelledby="{own}-{field.name}"
 						onchange={(e) => online(field.name, lines[Number(e.currentTarget.value)]!.subject)}
 					>

@@ -6,6 +6,7 @@
 	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep, withStep } from '../../lib/desk/recipe';
 	import type { Trial } from '../../lib/desk/trial.svelte';
+	import { openedFirst } from '../../lib/parts/opened';
 	import { allRead } from '../../lib/parts/reads';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import { subjects, type Subject } from '../../lib/table/picking';
@@ -188,6 +189,7 @@
 				<select
 					id="thing"
 					class="field"
+					use:openedFirst
 					value=""
 					onchange={(e) => {
 						const found = all[Number(e.currentTarget.value)];
