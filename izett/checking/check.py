@@ -1,6 +1,7 @@
 """What a check is: a claim about the garment, with craft tolerances as parameters, and findings with place and numbers."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any
@@ -10,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from izett.pattern.document import ANY_ASPECT, Accepted, Pattern
 from izett.pattern.facts import Half
 from izett.pattern.halves import origin, titles_on
-from izett.pattern.piece import Piece
+from izett.pattern.piece import Piece, things_on
 from izett.pattern.remembered import Remembered
 from izett.pattern.working import Readable
 from izett.wording import titled
@@ -181,6 +182,25 @@ def told(check: Check, pattern: Readable, finding: Finding) -> Result:
                 taken = replace(finding, verdict=Verdict.ACCEPTED)
                 return Result(check.key, check.claim, taken, words, check.fix, accepted.reason)
     return Result(check.key, check.claim, finding, words, check.fix)
+
+
+def told_apart(results: Sequence[Result], pattern: Pattern) -> tuple[Result, ...]:
+    """Return results of which no two read alike: those that did name the pieces that they are about."""
+    often = Counter(result.words for result in results)
+    return tuple(
+        replace(result, words=f"{result.words} ({', '.join(named)})")
+        if often[result.words] > 1 and (named := _pieces_of(result.finding, pattern))
+        else result
+        for result in results
+    )
+
+
+def _pieces_of(finding: Finding, pattern: Pattern) -> tuple[str, ...]:
+    """Return the titles of the pieces that a finding is about."""
+    seams = (pattern.find_seam(name) for name in finding.where)
+    lines = {span.along for seam in seams if seam is not None for side in seam.sides for span in side}
+    names = {*finding.where, *lines}
+    return tuple(piece.title for piece in pattern.pieces if names & {piece.name, *things_on(piece)})
 
 
 #: The aspect of a result that says that the check itself broke down.

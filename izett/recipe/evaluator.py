@@ -16,7 +16,7 @@ from typing import Any, cast
 from pydantic import ValidationError
 
 import izett
-from izett.checking.check import Check, Finding, Garment, Result, found_by, told, unchecked
+from izett.checking.check import Check, Finding, Garment, Result, found_by, told, told_apart, unchecked
 from izett.drafting.method import Choices, Draft, draft, sheet_for
 from izett.errors import IzettError, place_of
 from izett.pattern.document import Pattern
@@ -188,9 +188,8 @@ class Evaluator:
 
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
         def work() -> tuple[Result, ...]:
-            return tuple(
-                result for check in self.catalogue.checks.values() for result in self._told(check, pattern, body, owner)
-            )
+            checks = self.catalogue.checks.values()
+            return told_apart([one for check in checks for one in self._told(check, pattern, body, owner)], pattern)
 
         return self._results.of(pattern, (), work, beside=body)
 

@@ -355,3 +355,13 @@ def test_a_wrist_that_is_wide_for_the_elbow_says_so_where_it_is_read(evaluator, 
     assert (strong.state, slim.because) == ("loose", "")
     assert "elbow" in strong.because
     assert strong.pattern > slim.pattern + 3
+
+
+def test_no_two_findings_read_alike_where_a_garment_is_lined(evaluator, middling):
+    """A lining has the same darts and lines: what is told of it names the piece."""
+    body = {**middling, "hip_girth": 98.0}
+    lining = ("add_copy", {"kind": "lining", "pieces": ["skirt_front", "skirt_back"]})
+    results = worked(evaluator, body, lining, blocks=("skirt",)).results
+    words = [result.words for result in results]
+    assert len(set(words)) == len(words)
+    assert any("(Skirt front, lining)" in told for told in words)
