@@ -92,6 +92,8 @@ _LENGTH = re.compile(
 )
 #: Decimals of a centimetre beyond which a computed length holds only float noise.
 FLOAT_NOISE_DECIMALS = 9
+#: What a sample measured before over what it measures after.
+_SAMPLE = re.compile(r"^(?P<before>\d+(?:[.,]\d+)?)\s*[/⁄]\s*(?P<after>\d+(?:[.,]\d+)?)$")
 _PER_CENT = 100
 #: Longer texts are not lengths; the bound also keeps the exact arithmetic small.
 _LONGEST_TEXT = 32
@@ -174,15 +176,18 @@ def read_number(text: str) -> float:
     """Read a typed number that is no length: a share, a count, an angle.
 
     Args:
-        text: `12`, `0,5`, `1/2`, `1 1/2`, `½`, `30%`, with an optional sign.
+        text: `12`, `0,5`, `1/2`, `1 1/2`, `½`, `30%`, with an optional sign; a share of two lengths, `10/3.4`.
 
     Raises:
         UnreadableNumber: the text is not one of these forms.
 
-    >>> read_number("1 1/2"), read_number("−0,5"), read_number("30 %")
-    (1.5, -0.5, 0.3)
+    >>> read_number("1 1/2"), read_number("−0,5"), read_number("30 %"), read_number("10/2,5")
+    (1.5, -0.5, 0.3, 4.0)
     """
     stripped = text.strip()
+    sample = _SAMPLE.match(stripped) if len(stripped) <= _LONGEST_TEXT else None
+    if sample is not None and Fraction(sample["after"].replace(",", ".")):
+        return float(Fraction(sample["before"].replace(",", ".")) / Fraction(sample["after"].replace(",", ".")))
     bare = stripped.removesuffix("%").rstrip()
     match = _LENGTH.match(bare) if len(bare) <= _LONGEST_TEXT else None
     if match is None or match["unit"]:

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from izett.units import Unit, UnreadableLength, read_length, show_length
+from izett.units import Unit, UnreadableLength, UnreadableNumber, read_length, read_number, show_length
 
 FIXTURE = Path(__file__).parent.parent / "lengths.json"
 
@@ -126,3 +126,11 @@ def test_the_screens_cases_are_the_cores():
 
 if __name__ == "__main__":
     FIXTURE.write_text(json.dumps(cases(), indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
+
+
+def test_a_ratio_is_typed_as_a_sample_was_measured():
+    """What a sample measured before over what it measures after: 10 cm pleated to 3.4 is a fullness of 2.9."""
+    assert read_number("10/3.4") == pytest.approx(2.941, abs=1e-3)
+    assert read_number("10 / 4") == 2.5
+    with pytest.raises(UnreadableNumber):
+        read_number("10/0")

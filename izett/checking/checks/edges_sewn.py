@@ -9,6 +9,7 @@ from itertools import chain
 
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance
 from izett.errors import ReferenceLost
+from izett.pattern.document import Closure
 from izett.pattern.facts import Layer, Role, SeamKind, Zone
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge, Piece, Span, has_role
@@ -23,6 +24,8 @@ LAYERS = (Layer.OUTER, Layer.LINING)
 #: What is sewn on or let in is closed on itself or folded over: one of its lines is sewn, or it lies in a slit of its own.
 SEWN_ON = (Zone.ADDED, Zone.GUSSET)
 
+#: cm. What is let in fits a slit that differs from it by no more.
+FITS = 0.3
 ATTACHED = (Layer.OUTER, Layer.STRENGTH, Layer.FACING)
 
 #: The seams of a garment cut from straight lines, whose edges do not say what they are, by what its pieces lie on.
@@ -58,13 +61,20 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 
 def _attached(pattern: Readable, piece: Piece, sewn: Set[tuple[str, str]], params: Params) -> Iterator[Finding]:
-    """Yield whether a band, a ruffle, a facing or an elastic is sewn to anything; what is let in lies in a slit of the same step."""
-    let_in = any(opening.name.startswith(f"{piece.part}.") for opening in pattern.openings)
-    if let_in or piece.layer not in ATTACHED or not has_role(piece, Role.PANEL):
+    """Yield whether a band, a ruffle, a facing or an elastic is sewn to anything, or what is let in fits a slit."""
+    if piece.layer not in ATTACHED or not has_role(piece, Role.PANEL):
         return
-    attached = any((piece.name, edge.start) in sewn for edge in piece.edges)
+    attached = any((piece.name, edge.start) in sewn for edge in piece.edges) or _let_in(pattern, piece)
     verdict = Verdict.PASSES if attached else Verdict.FAILS
     yield Finding(verdict, (piece.name,), 0.0, params.open, aspect="" if attached else "loose")
+
+
+def _let_in(pattern: Readable, piece: Piece) -> bool:
+    """Return whether there is a slit as long as a piece that is let in: a godet's two sides, a gusset's one, a flounce's edge."""
+    sides = [edge.curve.length for edge in piece.edges if edge.role is Role.PANEL]
+    fits = (sum(sides) / 2, max(sides) / 2, max(sides))
+    slits = [opening.length for opening in pattern.openings if opening.closure is Closure.SLIT]
+    return any(abs(slit - long) <= FITS for slit in slits for long in fits)
 
 
 def _needed(piece: Piece) -> tuple[SeamKind, ...]:
@@ -95,7 +105,7 @@ def word(finding: Finding) -> str:
     """Return the finding in words."""
     piece = readable(finding.where[0])
     if finding.aspect == "loose":
-        return f"The {piece} is sewn to nothing"
+        return f"The {piece} is sewn to nothing, and fits no slit"
     if finding.aspect == "seam":
         return f"The {piece} has no {finding.where[1]} seam"
     if finding.verdict is Verdict.PASSES:

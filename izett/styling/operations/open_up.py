@@ -87,22 +87,17 @@ def apply(params: OpenUp, context: Context) -> Outcome:
 
 def _without(context: Context, line: Span, closure: Closure) -> Working:
     """Return the garment without an opening of that kind that begins at the same place: this one lies in its stead."""
-    place = beginning(context.garment, line)
-    # What ran on beyond a seam has the name of the same step, and goes with it.
-    gone = {
-        _step(opening)
-        for opening in context.garment.openings
-        if opening.closure is closure and beginning(context.garment, opening.span) == place
-    }
-    for opening in context.garment.openings if gone else ():
-        if _step(opening) in gone:
-            context = context.on(unnotched(context, opening.span, opening.length))
-    kept = tuple(opening for opening in context.garment.openings if _step(opening) not in gone)
-    return context.garment.with_openings(kept) if gone else context.garment
-
-
-def _step(opening: Opening) -> str:
-    return opening.name.rpartition(".")[0]
+    garment = context.garment
+    place = beginning(garment, line)
+    alike = [opening for opening in garment.openings if opening.closure is closure]
+    gone = [opening for opening in alike if beginning(garment, opening.span) == place]
+    # What ran on beyond the waist goes with it.
+    under = under_waist(garment.pieces) if gone else {}
+    beyond = {under.get(opening.span.end) for opening in gone}
+    gone += [opening for opening in alike if opening.span.start in beyond]
+    for opening in gone:
+        context = context.on(unnotched(context, opening.span, opening.length))
+    return context.garment.with_openings(tuple(o for o in garment.openings if o not in gone)) if gone else garment
 
 
 def _with_end(context: Context, line: SpanRef, long: float) -> Working:

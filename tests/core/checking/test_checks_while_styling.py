@@ -365,3 +365,23 @@ def test_no_two_findings_read_alike_where_a_garment_is_lined(evaluator, middling
     words = [result.words for result in results]
     assert len(set(words)) == len(words)
     assert any("(Skirt front, lining)" in told for told in words)
+
+
+def test_what_is_let_in_fits_its_slit(evaluator, middling):
+    """A godet's two sides are as long as its slit; one cut for a longer slit hangs loose."""
+    from dataclasses import replace
+
+    seam = {"start": "skirt_front.hem_side", "end": "skirt_front.waist_side", "along": "skirt_front.side"}
+    body = {**middling, "hip_girth": 98.0}
+    step = ("add_gore", {"kind": "godet", "edges": [seam], "width": 20.0, "long": 25.0})
+    pattern = worked(evaluator, body, step, blocks=("skirt",)).pattern
+    check = catalogue().checks["edges_sewn"]
+    godet = next(piece.name for piece in pattern if piece.title == "Godet")
+
+    def of_godet(pattern):
+        return [r for r in run(check, Garment(pattern, body)) if r.finding.where == (godet,)]
+
+    assert [r.finding.verdict for r in of_godet(pattern)] == [Verdict.PASSES]
+    shorter = replace(pattern, openings=tuple(replace(o, length=22.0) for o in pattern.openings))
+    (told,) = of_godet(shorter)
+    assert (told.finding.verdict, "fits no slit" in told.words) == (Verdict.FAILS, True)
