@@ -82,7 +82,7 @@ def test_another_school_is_laid_under_with_its_distances_and_used(tab):
     page.locator("[data-under=bodice_back]").wait_for()
     rows = page.locator(".difference ol li").all_inner_texts()
     assert rows[0].startswith("back")
-    amounts = [float(row.split("\n")[-1].removesuffix(" cm")) for row in rows]
+    amounts = [float(row.split("\n")[-1].removesuffix("\u00a0cm")) for row in rows]
     assert amounts == sorted(amounts, reverse=True) and amounts[0] > 1
     before = drawn(page, "bodice_back")
     with tab.keeping():

@@ -277,7 +277,7 @@ def test_three_measures_to_take_next_come_with_how_far_the_draft_would_move(tab)
     page.locator("[data-next] li").first.wait_for()
     lines = page.locator("[data-next] li").all_inner_texts()
     assert len(lines) == 3
-    moves = [float(re.search(r"may be ([\d.]+) cm off", line)[1]) for line in lines]
+    moves = [float(re.search(r"may be ([\d.]+)\scm off", line)[1]) for line in lines]
     assert moves == sorted(moves, reverse=True)
     assert moves[0] > 0.5
     sources = page.locator("[data-darts] tr").all_inner_texts()
