@@ -40,13 +40,12 @@ def length(
 
     Where the step has kinds, `only` says for which it is, and `called` what it means for some of them.
     """
-    extra: dict[str, Any] = {"unit": "cm", "only": list(only), "called": {str(k): words for k, words in called.items()}}
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra=extra)
+    return _amount(default, low, high, meaning, "cm", only, called)
 
 
 def angle(default: float, *, low: float, high: float, meaning: str) -> Any:
     """Declare an angle in degrees with its default, range and meaning."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "°"})
+    return _amount(default, low, high, meaning, "°")
 
 
 def ratio(
@@ -59,18 +58,30 @@ def ratio(
     called: Mapping[str, str] = MappingProxyType({}),
 ) -> Any:
     """Declare a plain number with its default, range and meaning; `only` and `called` as of a length."""
-    extra: dict[str, Any] = {"unit": "", "only": list(only), "called": {str(k): words for k, words in called.items()}}
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra=extra)
+    return _amount(default, low, high, meaning, "", only, called)
 
 
 def count(default: int, *, low: int, high: int, meaning: str, only: Sequence[str] = ()) -> Any:
     """Declare a whole number with its default, range and meaning; `only` for some kinds of the step."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "", "only": list(only)})
+    return _amount(default, low, high, meaning, "", only)
 
 
 def share(default: float, *, low: float, high: float, meaning: str, only: Sequence[str] = ()) -> Any:
     """Declare a share (1 is the whole) with its default, range and meaning; `only` for some kinds of the step."""
-    return Field(default, ge=low, le=high, description=meaning, json_schema_extra={"unit": "share", "only": list(only)})
+    return _amount(default, low, high, meaning, "share", only)
+
+
+def _amount(
+    default: float,
+    low: float,
+    high: float,
+    meaning: str,
+    unit: str,
+    only: Sequence[str] = (),
+    called: Mapping[str, str] = MappingProxyType({}),
+) -> Any:
+    extra: dict[str, Any] = {"unit": unit, "only": list(only), "called": {str(k): words for k, words in called.items()}}
+    return Field(default, ge=low, le=high, description=meaning, json_schema_extra=extra)
 
 
 class Context:

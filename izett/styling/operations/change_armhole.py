@@ -12,7 +12,7 @@ from math import cos, pi
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.fit import displaced
-from izett.geometry.point import Point
+from izett.geometry.point import Point, Vector
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
 from izett.pattern.piece import Edge, Piece
@@ -59,22 +59,25 @@ def apply(params: ChangeArmhole, context: Context) -> Outcome:
     return Outcome(pattern, (*told_alike("lower at the underarm", lower), *told_armholes(context.garment, pattern)))
 
 
-def _underarm(piece: Piece) -> tuple[Edge, str, bool] | None:
-    """Return the side edge at the underarm, its corner, and whether that is the edge's end."""
+def _underarms(piece: Piece) -> list[tuple[Edge, str]]:
+    """Return each side edge at an underarm with its corner: a piece that goes over both halves has two."""
+    found = []
     for i, edge in enumerate(piece.edges):
         following = piece.edges[(i + 1) % len(piece.edges)]
         if edge.role is Role.SIDE and following.role is Role.ARMHOLE:
-            return edge, edge.end, True
+            found.append((edge, edge.end))
         if edge.role is Role.ARMHOLE and following.role is Role.SIDE:
-            return following, following.start, False
-    return None
+            found.append((following, following.start))
+    return found
 
 
 def _lowered(piece: Piece, lower: float) -> Piece:
-    found = _underarm(piece)
-    if found is None or lower == 0:
-        return piece
-    side, corner, _ = found
+    for side, corner in _underarms(piece) if lower else ():
+        piece = _lowered_at(piece, side, corner, lower)
+    return piece
+
+
+def _lowered_at(piece: Piece, side: Edge, corner: str, lower: float) -> Piece:
     run = sum(e.curve.length for e in _run_below(piece, side))
     if run - lower < LEAST_LEFT:
         raise StepRefused(
@@ -120,10 +123,23 @@ def _scooped(pattern: Working, piece: Piece, scoop: float) -> tuple[Piece, ...]:
 
 def _scooped_alone(piece: Piece, scoop: float) -> Piece:
     holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-    edge = max(holes, key=lambda e: e.curve.length)
-    inwards = _inwards(edge.curve, piece)
-    curve = displaced(edge.curve, lambda share: (inwards * scoop * _depth(share), 0.0))
-    return replace(piece, edges=tuple(replace(e, curve=curve) if e is edge else e for e in piece.edges))
+    # Over both halves there is an armhole on either side of the grain.
+    sides = {edge.curve.start[0] > piece.grain[0][0] for edge in holes} if len(_underarms(piece)) > 1 else {None}
+    for side in sides:
+        own = [e for e in holes if side in (None, e.curve.start[0] > piece.grain[0][0])]
+        piece = _scooped_at(piece, max(own, key=lambda e: e.curve.length), scoop)
+    return piece
+
+
+def _scooped_at(piece: Piece, hole: Edge, scoop: float) -> Piece:
+    inwards = _inwards(hole.curve, piece)
+    rises = any(hole.start in (side.start, side.end) for side, _ in _underarms(piece))
+
+    def shift(share: float) -> Vector:
+        return (inwards * scoop * _depth(share if rises else 1 - share), 0.0)
+
+    curve = displaced(hole.curve, shift)
+    return replace(piece, edges=tuple(replace(e, curve=curve) if e is hole else e for e in piece.edges))
 
 
 def _inwards(line: Curve, piece: Piece) -> float:

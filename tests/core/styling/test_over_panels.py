@@ -75,3 +75,18 @@ def _told(evaluation, check):
         for r in evaluation.results
         if r.check == check and r.finding.verdict in (Verdict.WARNS, Verdict.FAILS)
     }
+
+
+@given(BODIES, st.floats(-1, 2), st.floats(-0.8, 1.2))
+def test_on_a_front_in_one_piece_both_armholes_change_alike(evaluator, body, lower, scoop):
+    """Unfolded, a front has an underarm on either side: both are lowered and scooped, and still fit the back's sides."""
+    unfolded = ("fold_open", {"piece": "bodice_front", "what": "unfold"})
+    step = ("change_armhole", {"lower": lower, "scoop_front": scoop})
+    evaluation = worked(evaluator, body, unfolded, step, blocks=("bodice",))
+    assume(all(stage.failure is None for stage in evaluation.stages))
+    (front,) = (piece for piece in evaluation.left if piece.zone is Zone.FRONT)
+    one, other = (e.curve.length for e in front.edges if e.role is Role.ARMHOLE)
+    assert one == pytest.approx(other, abs=0.01)
+    alone = worked(evaluator, body, step, blocks=("bodice",))
+    assert one == pytest.approx(_armhole(alone.pattern), abs=0.02)
+    assert _told(evaluation, "seams_match") <= _told(alone, "seams_match")

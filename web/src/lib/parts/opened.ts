@@ -5,6 +5,8 @@
 export function openedFirst(list: HTMLSelectElement): { destroy: () => void } {
 	function key(event: KeyboardEvent): void {
 		if (event.ctrlKey || event.metaKey || event.altKey) return;
+		// A browser that cannot open a list at a word keeps its own way.
+		if (!('showPicker' in list)) return;
 		const arrow = event.key === 'ArrowDown' || event.key === 'ArrowUp';
 		const letter = /^\S$/u.test(event.key);
 		if (arrow || letter) event.preventDefault();
