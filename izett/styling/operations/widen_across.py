@@ -5,7 +5,6 @@ The shoulder's surplus is taken off at the tip, or kept as ease. Common practice
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 from enum import StrEnum
 from typing import Literal
 
@@ -13,16 +12,13 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.point import add, scale
-from izett.pattern.document import Seam
-from izett.pattern.facts import Corner, Role, SeamKind, Zone
-from izett.pattern.piece import Span
+from izett.geometry.point import add
+from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.redraw import redrawn
-from izett.pattern.sewn import walk
 from izett.pattern.working import Readable
-from izett.styling.blocks import line_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
+from izett.styling.shoulder_line import eased, shoulder_of, shoulder_seam, tip_along
 from izett.styling.subject import Kind, Subject
 from izett.styling.told import out_at
 from izett.styling.words import signed
@@ -30,8 +26,6 @@ from izett.wording import cm
 
 #: cm. The armhole stays this far inside the shoulder tip at the across line, else the sleeve would hang outwards.
 INSIDE_TIP = 0.2
-#: cm. Of shoulder ease, this much can be eased in over a shoulder blade.
-MOST_EASE = 1.2
 
 
 class Surplus(StrEnum):
@@ -52,8 +46,7 @@ class WidenAcross(Params):
 def apply(params: WidenAcross, context: Context) -> Outcome:
     """Slide the armhole at the across line, with the shoulder tip where its surplus is kept."""
     part = params.part
-    ends = (Corner.NECK_SHOULDER, Corner.SHOULDER_TIP)
-    shoulder = line_of(context.garment, Zone(part), Role.SHOULDER, ends)
+    shoulder = shoulder_of(context.garment, Zone(part))
     context.span_length(shoulder)
     tip = shoulder.end
     piece = context.piece_with(tip)
@@ -70,9 +63,8 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     moves = {}
     pattern = context.garment
     if params.surplus is Surplus.EASE:
-        outer = walk(piece, shoulder)[-1].open_curve
-        moves[tip] = add(outer.end, scale(outer.end_direction, params.amount))
-        pattern = pattern.with_seam(_eased(_shoulder(context, shoulder), shoulder, params.amount))
+        moves[tip] = tip_along(pattern, shoulder, params.amount)
+        pattern = pattern.with_seam(eased(shoulder_seam(pattern, shoulder), shoulder, params.amount))
     elif points[3][0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip.",
@@ -85,26 +77,6 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
         pattern.with_pieces(widened),
         (Sum("wider at the armhole, each side", wider), Sum(f"wider across the whole {part}", 2 * wider, both=True)),
     )
-
-
-def _shoulder(context: Context, line: Span) -> Seam:
-    for seam in context.garment.seams_along(line.along):
-        if seam.kind is SeamKind.SHOULDER:
-            return seam
-    raise StepRefused("The pattern has no shoulder seam.", fix="Take the surplus off the tip.", where=(line.along,))
-
-
-def _eased(seam: Seam, line: Span, amount: float) -> Seam:
-    # The seam's ease is its second side less its first.
-    more = amount if any(span.along == line.along for span in seam.sides[1]) else -amount
-    low, high = seam.ease[0] + more, seam.ease[1] + more
-    if not 0 <= high <= MOST_EASE + 1e-9:
-        raise StepRefused(
-            f"The back shoulder would be {cm(high)} longer than the front: at most {cm(MOST_EASE, 2)} can be eased in.",
-            fix="Take the surplus off the tip, or add less.",
-            where=(seam.name,),
-        )
-    return replace(seam, ease=(low, high))
 
 
 def describe(params: WidenAcross) -> str:
