@@ -5,7 +5,6 @@ single source.
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
 from enum import StrEnum
 
 from pydantic import Field
@@ -14,20 +13,16 @@ from izett.errors import StepRefused
 from izett.pattern.document import Seam
 from izett.pattern.ends import arose_at_start
 from izett.pattern.naming import readable
-from izett.pattern.paper import shortened
-from izett.pattern.redraw import redrawn
-from izett.pattern.sewn import holding, seam_lengths, walk
+from izett.pattern.sewn import seam_lengths
 from izett.pattern.working import Readable, Working
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum
 from izett.styling.parting import seam_named
 from izett.styling.references import Params, SeamRef
+from izett.styling.seam_ends import slid
 from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.sweep import fault_in
 from izett.styling.words import line_words
-from izett.wording import cm
 
-#: cm. Of the last edge of a seam this much must be left.
-LEAST_LEFT = 1.0
 #: Sliding a corner on a curve is done so often at most: each time it comes much nearer.
 MOST_TIMES = 25
 #: cm. Sides that differ by less are equal.
@@ -64,7 +59,7 @@ def apply(params: TrueSeam, context: Context) -> Outcome:
             break
         for side, part, sign in ((0, shares[0], 1.0), (1, shares[1], -1.0)):
             if part:
-                pattern = _slid(pattern, seam, side, sign * part * off, at_start=params.at_start)
+                pattern = slid(pattern, seam, side, sign * part * off, at_start=params.at_start)
     _refuse_bad_sweep(context.garment, pattern)
     return Outcome(pattern, (Sum("difference before", first), Sum("difference now", beyond(pattern, seam))))
 
@@ -87,34 +82,6 @@ def beyond(pattern: Working, seam: Seam) -> float:
     low, high = seam.ease
     over = two - one
     return over - high if over > high else over - low if over < low else 0.0
-
-
-def _slid(pattern: Working, seam: Seam, side: int, longer: float, *, at_start: bool) -> Working:
-    span = seam.sides[side][0 if at_start else -1]
-    piece = holding(pattern, span.start)
-    stretch = walk(piece, span)[0 if at_start else -1]
-    curve = stretch.open_curve
-    if curve.length + longer < LEAST_LEFT:
-        raise StepRefused(
-            f"{piece.title}: less than {cm(LEAST_LEFT, 2)} of {readable(span.along)} would be left.",
-            fix="Let the other side take the difference, or take it at the other end.",
-            where=(span.along,),
-        )
-    name = span.start if at_start else span.end
-    corner = piece.aliases.get(name, name)
-    # The seam is cut off there, or runs on: what lies further along it stays where it is. What meets it is drawn to it.
-    cut = shortened(piece, corner, span.along, -longer)
-    own = next(e for e in cut.edges if corner in (e.start, e.end) and e.lineage == span.along)
-    spot = own.curve.start if own.start == corner else own.curve.end
-    drawn = redrawn(piece, moves={corner: spot})
-    ring = tuple(own if (e.start, e.end) == (own.start, own.end) else e for e in drawn.edges)
-    notches = tuple(
-        replace(n, distance=max(n.distance + longer, 0.0))
-        if n.span.along == span.along and piece.aliases.get(n.span.start, n.span.start) == corner
-        else n
-        for n in piece.notches
-    )
-    return pattern.with_pieces(replace(drawn, edges=ring, notches=notches))
 
 
 def describe(params: TrueSeam) -> str:

@@ -51,7 +51,8 @@ def _corner(pattern, ref):
 
 def _seam(pattern, ref):
     seam = pattern.find_seam(ref)
-    return seam and (seam.kind, frozenset(pattern.holding(span.start).zone for side in seam.sides for span in side))
+    # Not by zones: of two pieces that were joined, one gives its zone to both.
+    return seam and (seam.kind, min(span.along for side in seam.sides for span in side))
 
 
 def _line(pattern, ref):

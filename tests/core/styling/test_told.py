@@ -250,6 +250,19 @@ MEASURED = {
     r"up": lambda: of_dart(lambda _, dart: dart.pivot[1]),
     r"further back": lambda: of_dart(lambda piece, dart: dist(piece.vertex(dart.tip), dart.pivot)),
     r"bulge of each leg|hollow of each leg": lambda: bowed,
+    r"longer at the centre (front|back)": lambda zone: grown(
+        lambda piece, edge: edge.role in (Role(f"centre_{zone}"), Role.CROTCH) and piece.zone is Zone(zone)
+    ),
+    r"hem of each leg longer(?:, front)?": lambda: grown(role(Role.HEM, FRONT)),
+    r"hem of each leg longer, back": lambda: grown(role(Role.HEM, BACK)),
+    r"hem of the sleeve longer": lambda: grown(role(Role.HEM)),
+    r"(front|back) crotch seam longer": lambda zone: grown(role(Role.CROTCH, Zone(zone))),
+    r"longer from mouth to tip": lambda: of_dart(
+        lambda piece, dart: dist(
+            [fmean(at) for at in zip(*map(piece.vertex, dart.mouth), strict=True)], piece.vertex(dart.tip)
+        )
+    ),
+    r"eased into the back shoulder, more": lambda: grown(role(Role.SHOULDER, BACK)),
     r"shorter at the hem": lambda: lined(0),
     r"pleat": lambda: lined(1),
 }
@@ -286,8 +299,13 @@ def measured(told, before, after, params, body):
 TELLING = {
     "add_copy",
     "aim_dart",
+    "change_arm",
     "change_armhole",
+    "change_bust",
+    "change_crotch",
+    "change_dart",
     "change_ease",
+    "change_leg",
     "change_length",
     "change_shoulder",
     "change_side",
@@ -300,10 +318,12 @@ TELLING = {
     "recap_sleeve",
     "shape_dart",
     "shape_hem",
+    "shape_seam",
     "shift_seam",
     "spread_piece",
     "take_gap",
     "transpose_waist",
+    "wedge",
     "widen_across",
 }
 
