@@ -1,32 +1,39 @@
-"""Findings of a fitting and their remedies: data, with the arithmetic worked out into steps.
+"""What a muslin can show: kinds of findings with their causes, the amounts that are asked for, and their remedies. All data.
 
-What is pinned on one muslin becomes amounts on edges: a folded pinch is half of the cloth, a girth is shared over
-the edges that are cut. Each remedy says its sum before it is applied.
+One entry of `findings/*.toml` is one kind. It says by facts which garments it can be found on, where on the figure and on
+the pieces it lies, and how each remedy comes to its amounts. Common practice, no single source.
 """
 
 import tomllib
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
 from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
-from izett.errors import UnknownName, ValueOutOfRange
-from izett.pattern.facts import Half
+from izett.errors import UnknownName
+from izett.pattern.facts import Half, Region, Role, Zone
 from izett.rules.formula import Formula
-from izett.wording import cm
 
-#: What formulas call the number of edges that a remedy cuts.
-EDGES = "edges"
+#: cm. A remedy comes to what it promises within this, and within a share of it as well.
+WITHIN, SHARE_WITHIN = 0.1, 0.06
 
 
 class Taken(StrEnum):
-    """How an amount of cloth was measured."""
+    """How an amount of cloth was measured: all of it, or as a folded pinch, which is half."""
 
     WHOLE = "whole"
     PINCH = "pinch"
+
+
+class Counted(StrEnum):
+    """What an amount is counted over: all around the body, one side of it, or one place."""
+
+    AROUND = "around"
+    EACH_SIDE = "each_side"
+    HERE = "here"
 
 
 class Outcome(StrEnum):
@@ -39,43 +46,118 @@ class Outcome(StrEnum):
     NOT_LOOKED_AT = "not_looked_at"
 
 
+class Work(StrEnum):
+    """What a paper change is work on, in the order in which it is done.
+
+    Lengths and balance before widths, the shoulder before the sleeve, the bust before the darts, the crotch before the
+    legs; bands and hems last, since all else reaches them.
+    """
+
+    LENGTH = "length"
+    BALANCE = "balance"
+    SHOULDER = "shoulder"
+    BUST = "bust"
+    DART = "dart"
+    WIDTH = "width"
+    NECK = "neck"
+    ARMHOLE = "armhole"
+    SLEEVE = "sleeve"
+    CROTCH = "crotch"
+    LEG = "leg"
+    STYLE = "style"
+    BAND = "band"
+    HEM = "hem"
+
+
+@dataclass(frozen=True, slots=True)
+class StepPlan:
+    """A step that a remedy adds: its kind, fixed values (places by facts, see `pointing`), amounts, and whether under the style."""
+
+    kind: str
+    under: bool
+    values: Mapping[str, Any]
+    amounts: Mapping[str, Formula]
+
+
+@dataclass(frozen=True, slots=True)
+class AmendPlan:
+    """A step of the style that a remedy amends: its kind, what its parameters must be, the region it acts on, and amounts.
+
+    In the formulas `now` is the amount that stands there, `along` the length in cm of the line that the step names.
+    """
+
+    kind: str
+    where: Mapping[str, Any]
+    region: Region | None
+    zone: Zone | None
+    amounts: Mapping[str, Formula]
+
+
+@dataclass(frozen=True, slots=True)
+class Tells:
+    """What a remedy promises: by how much (cm) a reading of the garment changes (see `readings`), and within what."""
+
+    reading: str
+    by: Formula
+    within: float
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """A paper change that answers a finding.
+
+    Attributes:
+        key, title, reason: its name, what is done, and why so.
+        needs: the facts that it needs besides those of the finding.
+        sum, sum_label: its arithmetic, and what the result is.
+        edges: how many edges it cuts where both halves are changed.
+        tells: what it promises.
+        steps: what is done to the recipe, in order; none where the pattern is left as it is.
+    """
+
+    key: str
+    title: str
+    reason: str
+    needs: tuple[str, ...]
+    sum: Formula | None
+    sum_label: str
+    edges: int
+    tells: tuple[Tells, ...]
+    steps: tuple[StepPlan | AmendPlan, ...]
+
+    def edges_on(self, half: Half) -> int:
+        """Return how many edges it cuts on both halves, or on one."""
+        return self.edges if half is Half.BOTH else max(self.edges // 2, 1)
+
+    @property
+    def amends(self) -> bool:
+        """Whether it changes a step of the style that is there."""
+        return any(isinstance(step, AmendPlan) for step in self.steps)
+
+
 @dataclass(frozen=True, slots=True)
 class Input:
-    """An amount that the maker gives, in cm; `pinch` says that it may be a folded pinch."""
+    """An amount that the maker gives.
+
+    Attributes:
+        symbol, label: its name in formulas, and in words.
+        default, low, high: in cm, or plain where `unit` is empty.
+        pinch: whether it may be a folded pinch.
+        counted: what it is counted over unless the maker says otherwise.
+        needs: the facts without which it is not asked for.
+        within: a reading of the garment that it cannot be larger than, or none.
+    """
 
     symbol: str
     label: str
     default: float
     low: float
     high: float
-    pinch: bool
-
-
-@dataclass(frozen=True, slots=True)
-class StepPlan:
-    """A step of a remedy: its kind, fixed values, and amounts as formulas over the inputs."""
-
-    kind: str
-    values: Mapping[str, Any]
-    amounts: Mapping[str, Formula]
-
-
-@dataclass(frozen=True, slots=True)
-class Remedy:
-    """A paper change that answers a finding; `edges` is how many it cuts where both halves are changed."""
-
-    key: str
-    title: str
-    reason: str
-    sum: Formula
-    sum_label: str
-    edges: int
-    follows: tuple[str, ...]
-    steps: tuple[StepPlan, ...]
-
-    def edges_on(self, half: Half) -> int:
-        """Return how many edges it cuts on both halves, or on one."""
-        return self.edges if half is Half.BOTH else max(self.edges // 2, 1)
+    unit: str = "cm"
+    pinch: bool = False
+    counted: Counted = Counted.HERE
+    needs: tuple[str, ...] = ()
+    within: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,14 +170,42 @@ class Spot:
 
 
 @dataclass(frozen=True, slots=True)
+class OnPiece:
+    """Where a finding lies on the pieces: edges of a role, darts (no role), on a zone or any."""
+
+    zone: Zone | None
+    role: Role | None
+
+
+@dataclass(frozen=True, slots=True)
 class FindingKind:
-    """Something that a muslin shows."""
+    """Something that a muslin shows.
+
+    Attributes:
+        key, seen, cause: its name, what is seen, and what usually causes it.
+        words: further words by which it is looked for.
+        group: the part of the garment under which it is listed.
+        needs: the facts of a garment on which it can be found.
+        spot, places: where it lies on the figure and on the pieces.
+        movement: when it is usually seen.
+        work: what its paper change is work on.
+        one_half: whether it is always about one half of the body.
+        normal: why it may be normal for this cut; empty where it never is.
+        inputs, remedies: what is asked for, and what can be done.
+    """
 
     key: str
     seen: str
     cause: str
+    words: str
+    group: str
+    needs: tuple[str, ...]
     spot: Spot
+    places: tuple[OnPiece, ...]
     movement: str
+    work: Work
+    one_half: bool
+    normal: str
     inputs: tuple[Input, ...]
     remedies: tuple[Remedy, ...]
 
@@ -115,29 +225,17 @@ class FindingKind:
         )
 
 
-@dataclass(frozen=True, slots=True)
-class Worked:
-    """A remedy with its amounts worked out.
-
-    Attributes:
-        remedy: the remedy.
-        steps: kind and parameters of each step (lengths in cm).
-        sum_text: the arithmetic with the numbers put in.
-        sum_value: its result.
-    """
-
-    remedy: Remedy
-    steps: tuple[tuple[str, dict[str, Any]], ...]
-    sum_text: str
-    sum_value: float
-    whole: Mapping[str, float] = field(default_factory=dict)
-
-
 @cache
 def finding_kinds() -> Mapping[str, FindingKind]:
-    """Return the kinds of finding by key."""
-    data = tomllib.loads((Path(__file__).parent / "findings.toml").read_text(encoding="utf-8"))
-    return MappingProxyType({entry["key"]: _kind(entry) for entry in data["finding"]})
+    """Return the kinds of finding by key, in the order of the garment's parts."""
+    found: dict[str, FindingKind] = {}
+    for path in sorted((Path(__file__).parent / "findings").glob("*.toml")):
+        data = tomllib.loads(path.read_text(encoding="utf-8"))
+        for entry in data["finding"]:
+            if entry["key"] in found:
+                raise ValueError(f"two findings use the key {entry['key']}")
+            found[entry["key"]] = _kind(entry, data["group"])
+    return MappingProxyType(found)
 
 
 def finding_kind(key: str) -> FindingKind:
@@ -152,90 +250,65 @@ def finding_kind(key: str) -> FindingKind:
     return kinds[key]
 
 
-def whole_amounts(kind: FindingKind, given: Mapping[str, float], taken: Taken) -> dict[str, float]:
-    """Return each input as whole cloth in cm.
-
-    Raises:
-        UnknownName: an amount is given that the finding does not ask for.
-        ValueOutOfRange: an amount lies outside its range.
-    """
-    known = {entry.symbol: entry for entry in kind.inputs}
-    for symbol in given:
-        if symbol not in known:
-            raise UnknownName(
-                f"“{kind.seen}” does not ask for “{symbol}”.",
-                fix=f"Needed: {', '.join(known)}.",
-                where=(symbol,),
-            )
-    whole: dict[str, float] = {}
-    for symbol, entry in known.items():
-        taken_in = given.get(symbol, entry.default)
-        if not entry.low <= taken_in <= entry.high:
-            raise ValueOutOfRange(
-                f"{entry.label}: {cm(taken_in, 2)} is outside {cm(entry.low, 2)} to {cm(entry.high, 2)}.",
-                fix="Measure the pin again; larger changes are better made in two rounds.",
-                where=(symbol,),
-            )
-        whole[symbol] = taken_in * 2 if entry.pinch and taken is Taken.PINCH else taken_in
-    return whole
+def looked_for(words: str) -> Iterator[FindingKind]:
+    """Yield the kinds in whose words all that is typed is found."""
+    wanted = words.casefold().split()
+    for kind in finding_kinds().values():
+        text = " ".join((kind.seen, kind.cause, kind.words, *(r.title for r in kind.remedies))).casefold()
+        if all(word in text for word in wanted):
+            yield kind
 
 
-def worked(
-    kind: FindingKind,
-    remedy: Remedy,
-    given: Mapping[str, float],
-    taken: Taken = Taken.WHOLE,
-    half: Half = Half.BOTH,
-) -> Worked:
-    """Return a remedy with its amounts worked out from what was pinned, on both halves or all of it on one.
-
-    Raises:
-        UnknownName, ValueOutOfRange: as `whole_amounts`.
-    """
-    whole = whole_amounts(kind, given, taken)
-    values = {**whole, EDGES: float(remedy.edges_on(half))}
-    steps = tuple(
-        (
-            plan.kind,
-            {**plan.values, **{name: formula.evaluate(values) for name, formula in plan.amounts.items()}},
-        )
-        for plan in remedy.steps
-    )
-    return Worked(remedy, steps, remedy.sum.worked(values, _shown), remedy.sum.evaluate(values), whole)
-
-
-def _shown(symbol: str, value: float) -> str:
-    return f"{value:g}" if symbol == EDGES else cm(value, 2)
-
-
-def _kind(entry: dict[str, Any]) -> FindingKind:
+def _kind(entry: Mapping[str, Any], group: str) -> FindingKind:
     return FindingKind(
-        entry["key"],
-        entry["seen"],
-        entry["cause"],
-        Spot(**entry["spot"]),
-        entry["movement"],
-        tuple(Input(**item) for item in entry["input"]),
-        tuple(_remedy(item) for item in entry["remedy"]),
+        key=entry["key"],
+        seen=entry["seen"],
+        cause=entry["cause"],
+        words=entry.get("words", ""),
+        group=group,
+        needs=tuple(entry.get("needs", ())),
+        spot=Spot(**entry["spot"]),
+        places=tuple(
+            OnPiece(Zone(on["zone"]) if "zone" in on else None, Role(on["role"]) if "role" in on else None)
+            for on in entry.get("on", ())
+        ),
+        movement=entry.get("movement", "stand"),
+        work=Work(entry["work"]),
+        one_half=entry.get("one_half", False),
+        normal=entry.get("normal", ""),
+        inputs=tuple(_input(item) for item in entry.get("input", ())),
+        remedies=tuple(_remedy(item) for item in entry.get("remedy", ())),
     )
 
 
-def _remedy(entry: dict[str, Any]) -> Remedy:
-    steps = tuple(
-        StepPlan(
-            step["kind"],
-            step["values"],
-            {name: Formula.parse(text) for name, text in step["amounts"].items()},
-        )
-        for step in entry["steps"]
-    )
+def _input(entry: Mapping[str, Any]) -> Input:
+    return Input(**{**entry, "counted": Counted(entry.get("counted", "here")), "needs": tuple(entry.get("needs", ()))})
+
+
+def _remedy(entry: Mapping[str, Any]) -> Remedy:
     return Remedy(
-        entry["key"],
-        entry["title"],
-        entry["reason"],
-        Formula.parse(entry["sum"]),
-        entry["sum_label"],
-        entry["edges"],
-        tuple(entry["follows"]),
-        steps,
+        key=entry["key"],
+        title=entry["title"],
+        reason=entry["reason"],
+        needs=tuple(entry.get("needs", ())),
+        sum=Formula.parse(entry["sum"]) if "sum" in entry else None,
+        sum_label=entry.get("sum_label", ""),
+        edges=entry.get("edges", 2),
+        tells=tuple(
+            Tells(one["reading"], Formula.parse(one["by"]), one.get("within", WITHIN)) for one in entry.get("tells", ())
+        ),
+        steps=tuple(_step(one) for one in entry.get("steps", ())),
     )
+
+
+def _step(entry: Mapping[str, Any]) -> StepPlan | AmendPlan:
+    amounts = {name: Formula.parse(text) for name, text in entry.get("amounts", {}).items()}
+    if "amend" in entry:
+        return AmendPlan(
+            entry["amend"],
+            entry.get("where", {}),
+            Region(entry["region"]) if "region" in entry else None,
+            Zone(entry["zone"]) if "zone" in entry else None,
+            amounts,
+        )
+    return StepPlan(entry["kind"], entry.get("under", True), entry.get("values", {}), amounts)

@@ -1,6 +1,7 @@
 """Let out or take in a sleeve at its underarm seam, by level: at the bicep, the elbow and the wrist.
 
-Both edges of the seam change alike, so that it stays even; the cap follows where the bicep line has changed. Common
+Both edges of the seam change alike, so that it stays even. Where the bicep line has changed the cap is fitted again by its
+height. Common
 practice, no single source.
 """
 
@@ -49,8 +50,11 @@ def apply(params: ChangeArm, context: Context) -> Outcome:
             Sum("bicep line wider", new.level("bicep") - piece.level("bicep")),
             Sum("hem of the sleeve longer", long_in(new, Role.HEM) - long_in(piece, Role.HEM)),
         ]
-    asks = (SeamKind.CAP,) if params.bicep else ()
-    return Outcome(settled_since(given, pattern), tuple(told), asks=asks)
+    if params.bicep and given.seams_of(SeamKind.CAP):
+        # Its width is wanted: the cap gives in its height.
+        capped = context.work("recap_sleeve", {"by": "height", "as_meant": True}, on=pattern, label="cap")
+        pattern, told = capped.garment, [*told, *(line for line in capped.sums if line.what == "cap height")]
+    return Outcome(settled_since(given, pattern), tuple(told))
 
 
 def _let_out(piece: Piece, params: ChangeArm) -> Piece:

@@ -28,6 +28,10 @@ from izett.wording import cm
 
 #: A gap lies at least so many times its width from the dart's point: nearer, closing it would throw the paper about.
 LEAST_REACH = 4.0
+#: The wedge is closed again so often at most, until the line has lost what was asked within so much, cm.
+ROUNDS, NEAR = 4, 0.01
+#: It is closed by so many times of what was asked, at least and at most.
+LEAST_SHARE, MOST_SHARE = 0.5, 2.0
 
 
 class TakeGap(Params):
@@ -36,10 +40,25 @@ class TakeGap(Params):
     at: PointRef = Field(description="the place on the neckline, armhole or upper edge")
     intake: float = length(1.0, low=0.1, high=4, meaning="taken out there")
     dart: DartRef = Field(description="the dart that grows by it")
+    exact: bool = Field(True, description="drawn smooth again, the line has lost what was asked")
 
 
 def apply(params: TakeGap, context: Context) -> Outcome:
-    """Close the wedge about the dart's pivot."""
+    """Close the wedge about the dart's pivot; drawing the line smooth gives some of it back, so that much more is closed."""
+    wanted, outcome = params.intake, _closed(params, context)
+    for _ in range(ROUNDS if params.exact else 0):
+        taken = outcome.sums[0].value
+        if abs(taken - wanted) <= NEAR or taken <= 0:
+            break
+        intake = params.intake + wanted - taken
+        if not LEAST_SHARE * wanted <= intake <= MOST_SHARE * wanted:
+            break
+        params = params.model_copy(update={"intake": intake})
+        outcome = _closed(params, context)
+    return outcome
+
+
+def _closed(params: TakeGap, context: Context) -> Outcome:
     piece, (dart, *_) = context.darts(params.dart)
     other, edge, along = context.place(params.at)
     if other is not piece:
@@ -143,6 +162,8 @@ OPERATION = Operation(
     keeps=frozenset({Keeps.SEAMS}),
     group=Group.NECK,
     offers=offers,
+    version=2,
+    upgrades={1: lambda params: {"exact": False, **params}},
     examples=(
         {
             "at": {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck", "fraction": 0.5},
