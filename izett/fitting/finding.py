@@ -111,6 +111,7 @@ class Remedy:
         needs: the facts that it needs besides those of the finding.
         sum, sum_label: its arithmetic, and what the result is.
         edges: how many edges it cuts where both halves are changed.
+        centre: whether it opens or closes at a centre, where both halves change or neither.
         tells: what it promises.
         steps: what is done to the recipe, in order; none where the pattern is left as it is.
     """
@@ -122,6 +123,7 @@ class Remedy:
     sum: Formula | None
     sum_label: str
     edges: int
+    centre: bool
     tells: tuple[Tells, ...]
     steps: tuple[StepPlan | AmendPlan, ...]
 
@@ -294,6 +296,7 @@ def _remedy(entry: Mapping[str, Any]) -> Remedy:
         sum=Formula.parse(entry["sum"]) if "sum" in entry else None,
         sum_label=entry.get("sum_label", ""),
         edges=entry.get("edges", 2),
+        centre=entry.get("centre", False),
         tells=tuple(
             Tells(one["reading"], Formula.parse(one["by"]), one.get("within", WITHIN)) for one in entry.get("tells", ())
         ),

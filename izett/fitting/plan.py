@@ -28,6 +28,8 @@ from izett.wording import cm
 
 #: The name by which steps of a remedy are tried.
 TRIED = "tried"
+#: How a step's arithmetic begins a line that says why it could not go as far as it was asked.
+LIMITED = "so that"
 #: cm. A reading that is promised to change by less is not at odds with another.
 NO_CHANGE = 0.05
 #: Steps whose amounts add up: two of them on one half are one.
@@ -233,6 +235,14 @@ def tried(
     for stage in after.stages:
         if stage.step.uid in meant and stage.failure is not None:
             raise stage.failure
+    acted = [stage for stage in after.stages if stage.step.uid in meant]
+    if all(stage.idle for stage in acted) or _is_same(before, after):
+        why = next((line.what for stage in acted for line in stage.sums if line.what.startswith(LIMITED)), "")
+        raise StepRefused(
+            f"As the garment is now, this changes nothing{f': {why}' if why else ''}.",
+            fix="Choose another remedy, or measure it again.",
+            where=tuple(stage.step.uid for stage in acted),
+        )
     for stage in after.stages:
         was = _stage(before, stage.step.uid)
         if stage.failure is not None and was is not None and was.failure is None:
@@ -255,6 +265,17 @@ def tried(
         tuple(result.words for result in odd),
         any(result.finding.verdict is Verdict.FAILS for result in odd),
         _beyond(deeds, fitted),
+    )
+
+
+def _is_same(before: Evaluation, after: Evaluation) -> bool:
+    """Return whether a garment is as it was: its pieces, how they are sewn, and what is said of it."""
+    one, other = before.pattern, after.pattern
+    return (
+        alike(one.pieces, other.pieces)
+        and alike(one.seams, other.seams)
+        and one.machine == other.machine
+        and (one.openings == other.openings)
     )
 
 

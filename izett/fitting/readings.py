@@ -93,9 +93,9 @@ def _apex(axis: int) -> Reading:
 
 
 def _bands(kind: str) -> Reading:
-    """Return how long the strips are that are called by a word."""
+    """Return how long each strip is that is called by a word, whole."""
     return lambda pattern: sum(
-        max(x for x, _ in p.outline()) - min(x for x, _ in p.outline())
+        (max(x for x, _ in p.outline()) - min(x for x, _ in p.outline())) * (2 if p.on_fold else 1)
         for p in pattern
         if p.zone is Zone.ADDED and kind in p.title.casefold()
     )

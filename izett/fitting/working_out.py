@@ -214,6 +214,12 @@ def refuse(seen: Seen, remedy: Remedy | None, fitted: Fitted) -> None:
         )
     if remedy is None or seen.half is Half.BOTH:
         return
+    if remedy.centre:
+        raise StepRefused(
+            "This change lies at the centre, where both halves meet: it cannot be made on one alone.",
+            fix="Choose another remedy, or set the finding to both halves.",
+            where=(remedy.key, seen.half.value),
+        )
     for step in remedy.steps:
         if isinstance(step, AmendPlan) or not catalogue().operations[step.kind].sided:
             raise StepRefused(

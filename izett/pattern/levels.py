@@ -30,6 +30,8 @@ CENTRE = "centre"
 RIMS = (Role.HEM, Role.NECK, Role.ARMHOLE, Role.WAIST)
 #: cm. A line that ends so near to the outline ends on it.
 ON_OUTLINE = 0.02
+#: cm. A level that ended at the end of a hem and lies so near to it still ends there.
+AT_HEM_END = 0.1
 #: cm. Ends within a piece so near to each other met in a seam, or over the point of a dart.
 ONE_PLACE = 5.0
 #: cm. So much of a gap may lie between them; over a point they pass each other.
@@ -89,12 +91,20 @@ def _along_hem(piece: Piece) -> Piece:
     """Return a piece whose levels that run along its hem reach the hem's ends: a corner that moved takes them along."""
     hems = [edge for edge in piece.edges if edge.role is Role.HEM]
     lines = tuple(
-        replace(line, points=(*line.points[:-1], _clear_of_rims(piece, line.points[-1])))
+        replace(
+            line, points=(*line.points[:-1], _hem_end(hems, line.points[-1]) or _clear_of_rims(piece, line.points[-1]))
+        )
         if line.level in AROUND and any(_beside(edge, line.points[-1]) for edge in hems)
         else line
         for line in piece.lines
     )
     return piece if lines == piece.lines else replace(piece, lines=lines)
+
+
+def _hem_end(hems: Sequence[Edge], spot: Point) -> Point | None:
+    """Return the end of a hem that a place lies at but for a pencil line: a hem that was trued has left it behind."""
+    ends = (end for hem in hems for end in (hem.curve.start, hem.curve.end))
+    return next((end for end in ends if distance(end, spot) <= AT_HEM_END), None)
 
 
 def _beside(hem: Edge, spot: Point) -> bool:

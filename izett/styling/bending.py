@@ -8,8 +8,11 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 from izett.geometry.curve import Curve, straight
-from izett.geometry.point import Point, Vector, add, between, distance, dot, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, cross, distance, dot, scale, subtract, unit
 from izett.pattern.piece import Diamond, Edge, Intake, Piece, legs
+
+#: cm. A line that leaves the straight by less is straight.
+STRAIGHT = 0.02
 
 #: Where a place goes: by how much, as a displacement in cm.
 Shift = Callable[[Point], Vector]
@@ -60,7 +63,9 @@ def with_ring(
 def bent_curve(curve: Curve, shift: Shift, *, start: Point, end: Point) -> Curve:
     """Return a curve each of whose joints has gone by its own shift, its handles turned with the paper there."""
     if curve.is_straight:
-        return straight(start, end)
+        if not _bends(curve, shift):
+            return straight(start, end)
+        curve = Curve(tuple(between(curve.start, curve.end, i / 3) for i in range(4)))
     points = curve.points
     joints = [add(spot, shift(spot)) for spot in points[::3]]
     joints[0], joints[-1] = start, end
@@ -75,6 +80,16 @@ def bent_curve(curve: Curve, shift: Shift, *, start: Point, end: Point) -> Curve
         turned = subtract(shift(add(points[3 * joint], half)), shift(subtract(points[3 * joint], half)))
         found.append(add(joints[joint], add(handle, turned)))
     return Curve(tuple(found))
+
+
+def _bends(curve: Curve, shift: Shift) -> bool:
+    """Return whether a straight line is straight no more when each of its places has gone by its own shift."""
+    a, b = (add(end, shift(end)) for end in (curve.start, curve.end))
+    if distance(a, b) == 0.0:
+        return False
+    way = unit(subtract(b, a))
+    spots = (between(curve.start, curve.end, share) for share in (0.25, 0.5, 0.75))
+    return any(abs(cross(way, subtract(add(spot, shift(spot)), a))) > STRAIGHT for spot in spots)
 
 
 def smooth_step(value: float, low: float, high: float) -> float:

@@ -12,7 +12,7 @@ from pydantic import Field
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.pattern.document import Seam
-from izett.pattern.facts import CENTRE_LINES, Corner, Role, SeamKind
+from izett.pattern.facts import CENTRE_LINES, Corner, Role, SeamKind, Zone
 from izett.pattern.levels import settled_since
 from izett.pattern.naming import readable
 from izett.pattern.piece import Edge, Piece, has_role
@@ -28,6 +28,8 @@ from izett.styling.subject import Kind, Subject, seam_at
 from izett.styling.told import told_around
 from izett.styling.words import signed
 
+#: Lines that meet a centre line squarely.
+SQUARE = (Role.NECK, Role.WAIST, Role.HEM)
 #: cm. Sides that differ by less are alike.
 EVEN = 0.005
 #: Seams that can be shaped: upright ones.
@@ -60,6 +62,7 @@ class ShapeSeam(Params):
     hip: float = _at("at the hip")
     foot: float = _at("at the lower end")
     first: float = share(0.5, low=0, high=1, meaning="of it, on the seam’s first side")
+    shift: bool = Field(False, description="the seam is moved: what the front gains the back gives")
 
 
 def apply(params: ShapeSeam, context: Context) -> Outcome:
@@ -128,7 +131,7 @@ def _square(context: Context, line: str, pattern: Working) -> Working:
     for piece in pattern.with_lineage(line):
         ends = {name for edge in piece.edges if edge.lineage == line for name in (edge.start, edge.end)}
         for edge in piece.edges:
-            if edge.lineage != line and not edge.is_leg and not ends.isdisjoint((edge.start, edge.end)):
+            if edge.role in SQUARE and not ends.isdisjoint((edge.start, edge.end)):
                 squared = {"how": "square", "line": edge.lineage}
                 pattern = context.work("true_line", squared, on=pattern, label="square").garment
     return pattern
@@ -146,7 +149,17 @@ def _sides_of(context: Context, seam: Seam, params: ShapeSeam) -> list[tuple[Edg
             where=(params.line,),
         )
     found: list[tuple[Edges, float]] = []
-    for side, part in zip(seam.sides, (params.first, 1 - params.first), strict=True):
+    parts = (params.first, 1 - params.first)
+    if params.shift:
+        zones = [holding(context.garment, side[0].start).zone_of(side[0].along) for side in seam.sides]
+        if set(zones) != {Zone.FRONT, Zone.BACK}:
+            raise StepRefused(
+                f"{_called(context, params.line)} does not lie between the front and the back.",
+                fix="Choose a side seam, or move it by the step that shifts a seam.",
+                where=(params.line,),
+            )
+        parts = (1.0, -1.0) if zones[0] is Zone.FRONT else (-1.0, 1.0)
+    for side, part in zip(seam.sides, parts, strict=True):
         pieces: dict[str, list[Edge]] = {}
         for span in side:
             for stretch in resolved(context.garment, span):
@@ -223,8 +236,9 @@ def _told(before: Working, after: Working, amounts: Mapping[str, float]) -> Iter
 
 def describe(params: ShapeSeam) -> str:
     """Return the step in the maker's words."""
+    more, less = ("the front gains", "the back gains") if params.shift else ("let out", "take in")
     parts = [
-        f"{signed(by, 'let out', 'take in')} {words if words.startswith('under') else f'at {words}'}"
+        f"{signed(by, more, less)} {words if words.startswith('under') else f'at {words}'}"
         for level, words in LEVELS.items()
         if (by := getattr(params, level))
     ]
@@ -276,5 +290,6 @@ OPERATION = Operation(
         {"line": "s0.princess_front", "underbust": -0.5},
         {"line": "back.centre", "waist": -0.5},
         {"line": "side", "waist": 0.6},
+        {"line": "side", "waist": 0.8, "shift": True},
     ),
 )

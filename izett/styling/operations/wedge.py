@@ -14,7 +14,8 @@ from typing import NamedTuple
 from pydantic import Field
 
 from izett.errors import ReferenceLost, StepRefused
-from izett.geometry.point import Point, Vector, add, between
+from izett.geometry.motion import Motion
+from izett.geometry.point import Point, Vector, add, between, scale, subtract
 from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
 from izett.pattern.levels import settled_since
 from izett.pattern.piece import Piece
@@ -157,8 +158,14 @@ def _wedged(piece: Piece, params: Wedge) -> Piece:
     _refuse_little(piece, abs(end - level), params.amount)
     share, blend = _Falling(centre[0], side[0]), min(BLENDED, abs(end - level))
 
+    # Trousers have no straight centre to keep on the grain: there the paper swings about the side as it does by hand.
+    swings = piece.region is Region.LEGS and not lies.at_side
+    swing = Motion.turning(-params.amount / (far[0] - centre[0]), about=far)
+
     def shift(spot: Point) -> Vector:
         y = spot[1]
+        if swings:
+            return scale(subtract(swing(spot), spot), smooth_step(y, level, level + blend))
         moved = smooth_step(y, level, level + blend) if lies.above else -smooth_step(-y, -level, blend - level)
         at = share(spot[0])
         return (0.0, params.amount * moved * (1 - at if lies.at_side else at))
