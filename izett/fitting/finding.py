@@ -71,17 +71,21 @@ class Work(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class StepPlan:
-    """A step that a remedy adds: its kind, fixed values (places by facts, see `pointing`), amounts, and whether under the style."""
+    """A step that a remedy adds: its kind, whether under the style, fixed values (places by facts, see `pointing`), amounts.
+
+    `on_one_half` are values that it has besides where one half alone changes.
+    """
 
     kind: str
     under: bool
     values: Mapping[str, Any]
     amounts: Mapping[str, Formula]
+    on_one_half: Mapping[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
 class AmendPlan:
-    """A step of the style that a remedy amends: its kind, what its parameters must be, the region it acts on, and amounts.
+    """A step of the style that a remedy amends: its kind, what its parameters must be, where it acts, amounts and fixed values.
 
     In the formulas `now` is the amount that stands there, `along` the length in cm of the line that the step names.
     """
@@ -91,6 +95,7 @@ class AmendPlan:
     region: Region | None
     zone: Zone | None
     amounts: Mapping[str, Formula]
+    values: Mapping[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -313,5 +318,8 @@ def _step(entry: Mapping[str, Any]) -> StepPlan | AmendPlan:
             Region(entry["region"]) if "region" in entry else None,
             Zone(entry["zone"]) if "zone" in entry else None,
             amounts,
+            entry.get("values", {}),
         )
-    return StepPlan(entry["kind"], entry.get("under", True), entry.get("values", {}), amounts)
+    return StepPlan(
+        entry["kind"], entry.get("under", True), entry.get("values", {}), amounts, entry.get("on_one_half", {})
+    )

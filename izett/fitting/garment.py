@@ -6,7 +6,6 @@ armhole as a drafted one has.
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from types import MappingProxyType
 from typing import Any, NamedTuple
 
@@ -18,7 +17,6 @@ from izett.pattern.piece import Piece
 from izett.pattern.worn import is_body
 from izett.recipe.evaluation import Evaluation
 from izett.recipe.model import Recipe, Step
-from izett.styling.operation import Section
 
 
 @dataclass(frozen=True)
@@ -28,18 +26,10 @@ class Fitted:
     recipe: Recipe
     evaluation: Evaluation
 
-    @cached_property
+    @property
     def source(self) -> Pattern:
         """The source pieces of the left half, with what fittings told of this body."""
-        return self.source_of(Half.LEFT)
-
-    def source_of(self, half: Half) -> Pattern:
-        """Return the source pieces of a half, under the style."""
-        fitted = [stage for stage in self.evaluation.stages if stage.section is Section.FIT]
-        if fitted:
-            return fitted[-1].right if half is Half.RIGHT else fitted[-1].left
-        draft = self.evaluation.right_draft if half is Half.RIGHT else self.evaluation.draft
-        return draft.pattern
+        return self.evaluation.source_of(Half.LEFT)
 
     @property
     def final(self) -> Pattern:
@@ -163,6 +153,7 @@ FACTS: Mapping[str, Fact] = MappingProxyType(
                 for e in p.edges
             ),
         ),
+        "armhole": Fact("an armhole", lambda g: _has_role(g.final, Role.ARMHOLE, Region.UPPER)),
         "shoulder": Fact("a shoulder seam", lambda g: bool(g.final.seams_of(SeamKind.SHOULDER))),
         "waist seam": Fact("a waist seam", lambda g: bool(g.final.seams_of(SeamKind.WAIST))),
         "side": Fact("a side seam", lambda g: any(is_body(p) for p in g.source.with_role(Role.SIDE))),
@@ -208,6 +199,10 @@ FACTS: Mapping[str, Fact] = MappingProxyType(
         "tie": Fact("ties", lambda g: any(g.steps("add_tie"))),
         "buttons": Fact("marked button places", lambda g: any(g.steps("button_places"))),
         "lining": Fact("a lining", lambda g: any(p.layer is Layer.LINING for p in g.final)),
+        "not recapped by width": Fact(
+            "a sleeve that was not re-capped by its width",
+            lambda g: not any(g.steps("recap_sleeve", {"by": "width", "as_meant": False})),
+        ),
         "recapped": Fact("a sleeve that was re-capped by a step", lambda g: any(g.steps("recap_sleeve"))),
         "not recapped": Fact("a cap as it was drafted", lambda g: not any(g.steps("recap_sleeve"))),
     }

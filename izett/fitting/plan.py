@@ -50,7 +50,8 @@ class Came:
     """What a remedy came to when it was tried.
 
     Attributes:
-        read: by how much each reading that it promises has changed, cm.
+        read: by how much each reading that it promises has changed, cm: where it is done under the style, read there.
+        worn: the same, read on the finished garment.
         moved: the lines that moved, the largest move first.
         touched: the titles of the pieces that changed.
         follows: the steps that followed, in words.
@@ -59,6 +60,7 @@ class Came:
     """
 
     read: Mapping[str, float]
+    worn: Mapping[str, float]
     moved: tuple[LineMove, ...]
     touched: tuple[str, ...]
     follows: tuple[str, ...]
@@ -188,7 +190,7 @@ def _way(seen: Seen, remedy: Remedy, fitted: Fitted, evaluate: Evaluate | None) 
         made = worked(seen, remedy, fitted)
         came = None
         if evaluate is not None and made.deeds:
-            came = tried(made.deeds, made.promised, fitted, evaluate, half=seen.half)
+            came = tried(made.deeds, made.promised, fitted, evaluate, half=seen.half, under=made.under)
     except IzettError as error:
         return Way(remedy, refused=error, was_tried=before)
     return Way(remedy, made, came, was_tried=before)
@@ -220,7 +222,13 @@ def with_deeds(recipe: Recipe, deeds: Sequence[Deed], names: Sequence[str], *, w
 
 
 def tried(
-    deeds: Sequence[Deed], promised: Mapping[str, float], fitted: Fitted, evaluate: Evaluate, *, half: Half = Half.BOTH
+    deeds: Sequence[Deed],
+    promised: Mapping[str, float],
+    fitted: Fitted,
+    evaluate: Evaluate,
+    *,
+    half: Half = Half.BOTH,
+    under: bool = False,
 ) -> Came:
     """Return what deeds come to on a garment.
 
@@ -258,6 +266,7 @@ def tried(
     )
     odd = _newly_odd(before.results, after.results)
     return Came(
+        {n: reading(after, n, half, under=under) - reading(before, n, half, under=under) for n in promised},
         {name: reading(after, name, half) - reading(before, name, half) for name in promised},
         moved,
         touched,

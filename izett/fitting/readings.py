@@ -157,12 +157,21 @@ HALF: Mapping[str, Reading] = MappingProxyType(
         "cuff": _bands("cuff"),
     }
 )
-#: What formulas call a reading of the garment.
-IN_FORMULAS: Mapping[str, str] = MappingProxyType({name.replace(" ", "_"): name for name in (*WHOLE, *HALF)})
+#: What formulas call a reading of the garment; with `_under` it is read under the style.
+IN_FORMULAS: Mapping[str, tuple[str, bool]] = MappingProxyType(
+    {name.replace(" ", "_") + mark: (name, bool(mark)) for name in (*WHOLE, *HALF) for mark in ("", "_under")}
+)
 
 
-def reading(evaluation: Evaluation, name: str, half: Half = Half.BOTH) -> float:
-    """Return a reading of a garment in cm: around it, or of a half (the left where both are meant)."""
+def reading(evaluation: Evaluation, name: str, half: Half = Half.BOTH, *, under: bool = False) -> float:
+    """Return a reading of a garment in cm: around it, or of a half (the left where both are meant).
+
+    Args:
+        evaluation: the garment.
+        name: of the reading.
+        half: the half that is read.
+        under: read on the source pieces, under the style.
+    """
     if name in WHOLE:
-        return WHOLE[name](evaluation.pattern)
-    return HALF[name](evaluation.half(half))
+        return WHOLE[name](evaluation.source if under else evaluation.pattern)
+    return HALF[name](evaluation.source_of(half) if under else evaluation.half(half))

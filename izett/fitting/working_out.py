@@ -102,6 +102,11 @@ class Worked:
     sum_value: float
     promised: Mapping[str, float]
 
+    @property
+    def under(self) -> bool:
+        """Whether all that is done is done under the style."""
+        return all(isinstance(deed, Adding) and deed.section is Section.FIT for deed in self.deeds)
+
 
 def asked_for(kind: FindingKind, fitted: Fitted) -> tuple[Input, ...]:
     """Return the amounts that are asked for on this garment."""
@@ -233,7 +238,8 @@ def _values(formula: Formula, fitted: Fitted, seen: Seen, known: Mapping[str, fl
     found = dict(known)
     for symbol in formula.uses:
         if symbol not in found and symbol in IN_FORMULAS:
-            found[symbol] = reading(fitted.evaluation, IN_FORMULAS[symbol], seen.half)
+            name, under = IN_FORMULAS[symbol]
+            found[symbol] = reading(fitted.evaluation, name, seen.half, under=under)
     return found
 
 
@@ -248,7 +254,8 @@ def _added(plan: StepPlan, seen: Seen, fitted: Fitted, known: Mapping[str, float
     amounts = _amounts(plan.amounts, fitted, seen, known)
     if amounts and not any(amounts.values()):
         return
-    params = {**placed(plan.values, fitted, under=plan.under, at=seen.at), **amounts}
+    values = plan.values if seen.half is Half.BOTH else {**plan.values, **plan.on_one_half}
+    params = {**placed(values, fitted, under=plan.under, at=seen.at), **amounts}
     _refuse_limits(plan.kind, params)
     under = plan.under and Section.FIT in operation.sections
     half = seen.half if operation.sided else Half.BOTH
@@ -280,7 +287,7 @@ def _amended(plan: AmendPlan, seen: Seen, fitted: Fitted, known: Mapping[str, fl
     for step in steps:
         before = operation.upgraded(step.params, step.version)
         own = operation.params.model_validate(before)
-        after = dict(before)
+        after = {**before, **plan.values}
         for name, formula in plan.amounts.items():
             field_, key = _field(own, name)
             now = {**known, NOW: key, ALONG: _along(own, fitted)}

@@ -272,7 +272,10 @@ def _names_on(piece: Piece) -> Iterable[str]:
 
 
 def _span(span: Span, rename: Rename) -> Span:
-    return Span(rename(span.start), rename(span.end), rename(span.along))
+    """Return a span under the names of a half; where its piece is one that both halves share, so is its line there."""
+    start, end = rename(span.start), rename(span.end)
+    shared = (start, end) == (span.start, span.end)
+    return Span(start, end, span.along if shared else rename(span.along))
 
 
 def _seam(seam: Seam, rename: Rename) -> Seam:

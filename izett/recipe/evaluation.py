@@ -102,6 +102,13 @@ class Evaluation:
         fitted = [stage for stage in self.stages if stage.section is Section.FIT]
         return fitted[-1].pattern if fitted else joined(self.draft.pattern, self.right_draft.pattern)
 
+    def source_of(self, half: Half) -> Pattern:
+        """Return the source pieces of a half under the style; the left where both are alike."""
+        fitted = [stage for stage in self.stages if stage.section is Section.FIT]
+        if fitted:
+            return fitted[-1].right if half is Half.RIGHT else fitted[-1].left
+        return (self.right_draft if half is Half.RIGHT else self.draft).pattern
+
     @property
     def left(self) -> Pattern:
         """The left half after the last step."""

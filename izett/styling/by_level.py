@@ -8,7 +8,7 @@ from izett.geometry.curve import Curve
 from izett.geometry.fit import through
 from izett.geometry.motion import Motion
 from izett.geometry.outline import gap
-from izett.geometry.point import Point, Vector, add, between, right_of, scale, subtract, turn, unit
+from izett.geometry.point import Point, Vector, add, between, dot, right_of, scale, subtract, turn, unit
 from izett.pattern.piece import Edge, LevelLine, Piece
 from izett.pattern.redraw import redrawn
 from izett.styling.bending import smooth_step
@@ -115,7 +115,11 @@ def _met(line: LevelLine, edges: Sequence[Edge], amount: Amount) -> LevelLine:
     for at, beside in ((0, 1), (-1, -2)):
         spot = points[at]
         if any(_lies_on(edge.curve, spot) for edge in edges):
-            points[at] = add(spot, scale(unit(subtract(spot, points[beside])), amount(spot[1])))
+            way = unit(subtract(spot, points[beside]))
+            points[at] = add(spot, scale(way, amount(spot[1])))
+            # Taken in beyond a place of the line: that place is no more on it.
+            while len(points) > 2 and dot(subtract(points[at], points[beside]), way) <= 0:
+                points.pop(beside)
     return replace(line, points=tuple(points))
 
 

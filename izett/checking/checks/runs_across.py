@@ -10,8 +10,9 @@ from math import degrees
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, tolerance, verdict
 from izett.errors import ReferenceLost
 from izett.geometry.point import turn
+from izett.pattern.document import Seam
 from izett.pattern.ends import at_end, places_of
-from izett.pattern.facts import CENTRE_CORNERS, Role
+from izett.pattern.facts import CENTRE_CORNERS, Role, SeamKind, Zone
 from izett.pattern.naming import readable
 from izett.pattern.piece import Span
 from izett.pattern.sewn import holding, walk
@@ -31,6 +32,8 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
         e.lineage for piece in garment.pattern.with_role(Role.CUT_EDGE) for e in piece.edges if e.role is Role.CUT_EDGE
     }
     for seam in garment.pattern.seams:
+        if _is_strip(garment.pattern, seam):
+            continue
         places = places_of(garment.pattern, seam)
         for end, place in places.items():
             spans, vertices = at_end(seam, end)
@@ -48,6 +51,15 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
             way = {"how": "across", "line": seam.name, "at_start": end == "start"}
             fixes = () if found is Verdict.PASSES else (Fix("Let the lines run on across it", "true_line", way),)
             yield Finding(found, (seam.name, *vertices), off, params.angle, unit="°", aspect=place, fixes=fixes)
+
+
+def _is_strip(pattern: Readable, seam: Seam) -> bool:
+    """Return whether a straight strip is sewn on: its ends meet each other or lie flush, no line of it runs on."""
+    strips = [pattern.find(span.start) for span in seam.sides[1]]
+    return seam.kind is SeamKind.ADDED and all(
+        piece is not None and piece.zone is Zone.ADDED and all(e.curve.is_straight for e in piece.edges)
+        for piece in strips
+    )
 
 
 def _goes_on(pattern: Readable, vertex: str) -> bool:

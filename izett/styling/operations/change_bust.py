@@ -18,8 +18,8 @@ from typing import NamedTuple
 from pydantic import Field
 
 from izett.errors import ReferenceLost, StepRefused
+from izett.geometry.corners import over_corners
 from izett.geometry.curve import Curve
-from izett.geometry.fit import smoothed
 from izett.geometry.motion import Motion
 from izett.geometry.outline import gap
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, turn, unit
@@ -29,7 +29,7 @@ from izett.pattern.levels import settled_since
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Piece, dart_angle, mouth_width
 from izett.pattern.working import Readable
 from izett.pattern.worn import moved_levels
-from izett.styling.bending import bent_curve, with_ring
+from izett.styling.bending import Shift, bent_curve, smooth_step, with_ring
 from izett.styling.blocks import corner_of
 from izett.styling.carrying import carried
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
@@ -43,6 +43,8 @@ from izett.wording import cm
 AT_NOTCH = 0.4
 #: cm. From the bust point up to that place it must be at least so far: nearer, the paper would swing too far.
 LEAST_RISE = 4.0
+#: cm. Where the armhole was slashed it is drawn smooth over so much on both sides, and over at most so much of either.
+BLENDED, BLENDED_SHARE = 5.0, 0.8
 #: The family of the darts that shape the bust.
 BUST = "bust"
 #: Radians. A dart that is left with less than this has gone.
@@ -67,6 +69,9 @@ class ChangeBust(Params):
 
     amount: float = length(1.5, low=-3, high=5, meaning="wider over the bust, each half of the front (−: narrower)")
     into: Into = Field(Into.BUST_DART, description="the dart that takes up the fullness")
+    centre: bool = Field(
+        True, description="the centre front becomes longer too; otherwise that runs out to nothing there"
+    )
 
 
 class Slashed(NamedTuple):
@@ -84,8 +89,10 @@ def apply(params: ChangeBust, context: Context) -> Outcome:
     """Swing the side of the front about the armhole, and even the front out below the bust."""
     piece, _ = corner_of(context.garment, Zone.FRONT, Corner.UNDERARM)
     front = _slashed(piece, params)
-    swing = _swing(front, params.amount)
-    whole = _into_bust(front, swing) if params.into is Into.BUST_DART else _into_waist(front, swing)
+    swing, at_centre = _swing(front, params.amount), 1.0 if params.centre else 0.0
+    whole = (
+        _into_bust(front, swing, at_centre) if params.into is Into.BUST_DART else _into_waist(front, swing, at_centre)
+    )
     pattern = context.garment.with_pieces(whole)
     if front.bust is not None:
         # The point of the bust dart has gone out with the side: it is aimed at the bust point again, midway.
@@ -162,7 +169,7 @@ def _swing(front: Slashed, amount: float) -> Motion:
     return Motion.turning(root(out, -FARTHEST, FARTHEST, within=1e-9), about=front.hinge)
 
 
-def _into_bust(front: Slashed, swing: Motion) -> Piece:
+def _into_bust(front: Slashed, swing: Motion, at_centre: float) -> Piece:
     """Return the front with its bust dart opened by the swing, and what lies below it slid down beside it."""
     piece, bust = front.piece, front.bust
     assert bust is not None
@@ -175,14 +182,16 @@ def _into_bust(front: Slashed, swing: Motion) -> Piece:
         )
     out, down = subtract(swing(front.apex), front.apex)
     below = _Below(out, down, *_waist_and_hip(piece))
-    moved = _fallen_apart(front, swing, below)
+    moved = _fallen_apart(front, swing, below, at_centre)
     if below.hip is None:
         return moved
     # Under the waist the side runs more steeply now: what it lost or gained by that is made good at the hem.
-    return _fallen_apart(front, swing, below._replace(lower=long_in(piece, Role.SIDE) - long_in(moved, Role.SIDE)))
+    return _fallen_apart(
+        front, swing, below._replace(lower=long_in(piece, Role.SIDE) - long_in(moved, Role.SIDE)), at_centre
+    )
 
 
-def _fallen_apart(front: Slashed, swing: Motion, below: "_Below") -> Piece:
+def _fallen_apart(front: Slashed, swing: Motion, below: "_Below", at_centre: float) -> Piece:
     """Return the front with its side swung, and what lies under the bust gone down, outside of the slash also out."""
     piece, bust, down = front.piece, front.bust, below.down
     assert bust is not None
@@ -197,7 +206,7 @@ def _fallen_apart(front: Slashed, swing: Motion, below: "_Below") -> Piece:
         elif i >= waist if waist is not None else spot[0] > front.apex[0]:
             places[name] = below(spot)
         else:
-            places[name] = add(spot, (0.0, down))
+            places[name] = add(spot, (0.0, down * _falls(spot, front, at_centre)))
     darts = []
     for dart in piece.darts:
         if dart is front.waist:
@@ -209,7 +218,7 @@ def _fallen_apart(front: Slashed, swing: Motion, below: "_Below") -> Piece:
                 replace(dart, pivot=add(dart.pivot, subtract(places[dart.mouth[0]], piece.vertex(dart.mouth[0]))))
             )
     turned = {name for i, name in enumerate(order) if i > side}
-    moved = _drawn(front, darts, places, swing, turned)
+    moved = _drawn(front, darts, places, swing, turned, lambda spot: (0.0, down * _falls(spot, front, at_centre)))
     return replace(
         moved,
         marks=_marked(piece, front.apex, swing(front.apex)),
@@ -218,7 +227,7 @@ def _fallen_apart(front: Slashed, swing: Motion, below: "_Below") -> Piece:
     )
 
 
-def _into_waist(front: Slashed, swing: Motion) -> Piece:
+def _into_waist(front: Slashed, swing: Motion, at_centre: float) -> Piece:
     """Return the front with its waist dart opened by the swing, the side in one down to the waist."""
     piece, waist = front.piece, front.waist
     assert waist is not None
@@ -239,7 +248,7 @@ def _into_waist(front: Slashed, swing: Motion) -> Piece:
         )
     # The centre goes down with the other leg, so that the dart stands upright and the waist is even over it.
     fallen = (0.0, places[waist.mouth[1]][1] - piece.vertex(waist.mouth[1])[1])
-    places |= {name: add(places[name], fallen) for name in order[:at]}
+    places |= {name: add(places[name], scale(fallen, _falls(places[name], front, at_centre))) for name in order[:at]}
     down = subtract(swing(front.apex), front.apex)[1]
     darts = []
     for dart in piece.darts:
@@ -247,7 +256,7 @@ def _into_waist(front: Slashed, swing: Motion) -> Piece:
             darts.append(_between_legs(piece, dart, places, dart.pivot[1] + down))
         else:
             darts.append(replace(dart, pivot=swing(dart.pivot) if dart.mouth[0] in turned else add(dart.pivot, fallen)))
-    moved = _drawn(front, darts, places, swing, turned)
+    moved = _drawn(front, darts, places, swing, turned, lambda spot: scale(fallen, _falls(spot, front, at_centre)))
     slash = ((front.hinge, front.apex), (front.apex, piece.vertex(waist.mouth[1])))
     old = [front.apex, *(piece.vertex(name) for name in order[at:]), front.hinge]
     lines = carried(piece.lines, slash, old, swing)
@@ -276,6 +285,14 @@ def _beside(line: LevelLine, off: float) -> LevelLine:
 def _marked(piece: Piece, apex: Point, now: Point) -> dict[str, Point]:
     """Return the marks of a front with its bust point where it is now."""
     return {key: now if distance(spot, apex) <= ON_POINT else spot for key, spot in piece.marks.items()}
+
+
+def _falls(spot: Point, front: Slashed, at_centre: float) -> float:
+    """Return by what share of it a place between centre and dart goes down: all of it, or less and less to the centre."""
+    x = front.piece.vertex(front.piece.corner(Corner.NECK_CF) or "")[0]
+    dart = front.waist.mouth[0] if front.waist is not None else None
+    end = front.piece.vertex(dart)[0] if dart is not None else front.apex[0]
+    return at_centre + (1 - at_centre) * smooth_step(spot[0], x, end)
 
 
 class _Below(NamedTuple):
@@ -314,13 +331,19 @@ def _round_from_neck(piece: Piece) -> list[str]:
 
 
 def _drawn(
-    front: Slashed, darts: Sequence[Intake], places: Mapping[str, Point], swing: Motion, turned: AbstractSet[str]
+    front: Slashed,
+    darts: Sequence[Intake],
+    places: Mapping[str, Point],
+    swing: Motion,
+    turned: AbstractSet[str],
+    fallen: Shift,
 ) -> Piece:
     """Return the front with its ring at new places: rigid where it turned, bent gently where its ends went otherwise."""
     piece, hole = front.piece, front.hole
     along = hole.curve.length * (AT_NOTCH if hole.curve.end[1] > hole.curve.start[1] else 1 - AT_NOTCH)
     first, second = hole.curve.split(along)
-    swung, _ = smoothed([first.mapped(swing), second] if hole.start in turned else [first, second.mapped(swing)])
+    parts = [first.mapped(swing), second] if hole.start in turned else [first, second.mapped(swing)]
+    swung = over_corners(parts, [min(BLENDED, BLENDED_SHARE * min(part.length for part in parts))])
 
     def drawn(edge: Edge) -> Curve:
         if edge is hole:
@@ -328,6 +351,8 @@ def _drawn(
         if edge.start in turned and edge.end in turned:
             return edge.curve.mapped(swing)
         ends = [places.get(name, piece.vertex(name)) for name in (edge.start, edge.end)]
+        if edge.role is Role.WAIST and max(spot[0] for spot in (edge.curve.start, edge.curve.end)) <= front.apex[0]:
+            return bent_curve(edge.curve, fallen, start=ends[0], end=ends[1])
         return _bent(edge.curve, ends[0], ends[1])
 
     mouths = {name: places.get(name, piece.vertex(name)) for dart in darts for name in dart.mouth}

@@ -33,8 +33,10 @@ def apply(params: MatchNotches, context: Context) -> Outcome:
     lengths = seam_lengths(pattern, seam)
     placed = places(pattern, seam, 0)
     for distance, notch in placed:
-        # From the nearer end, so that ease lies between the notches.
+        # From the nearer end, so that ease lies between the notches; a second side that begins before the first, as of a
+        # sleeve that was turned, has them so much nearer to its start.
         along = distance if distance <= lengths[0] / 2 else lengths[1] - (lengths[0] - distance)
+        along = max(along - seam.offset, 0.0)
         for span in seam.sides[1]:
             piece = holding(pattern, span.start)
             long = span_length(piece, span)

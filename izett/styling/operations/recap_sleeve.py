@@ -30,6 +30,8 @@ from izett.wording import cm, named
 LEAST_FACTOR, MOST_FACTOR = 0.3, 2.0
 #: cm. A cap so near to what is meant fits.
 AGREES = 0.02
+#: cm. A cap whose front or back has so much more ease than the other is turned to its shoulder seam again.
+UNEVEN = 0.4
 
 
 class By(StrEnum):
@@ -64,10 +66,12 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
     sleeve = holding(pattern, front.start)
     before = seam_lengths(pattern, seam)
     ease = sum(seam.ease) / 2 if params.as_meant else params.ease
-    if params.as_meant and abs(before[1] - before[0] - ease) <= AGREES:
+    wanted = _wanted(pattern, seam, ease)
+    own = [span_length(sleeve, span) for span in (front, back)]
+    even = all(abs(is_now - wish) <= UNEVEN for is_now, wish in zip(own, wanted, strict=True))
+    if params.as_meant and even and abs(before[1] - before[0] - ease) <= AGREES:
         # The other half, perhaps, that nothing has changed: it stays as it is.
         return Outcome(pattern)
-    wanted = _wanted(pattern, seam, ease)
     old_width = sleeve.level("bicep")
     new = _fitted_so(params, sleeve, front.end, (front.along, back.along), wanted)
     after = pattern.with_pieces(new).with_seam(seam if params.as_meant else replace(seam, ease=(ease, ease)))

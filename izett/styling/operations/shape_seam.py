@@ -31,7 +31,7 @@ from izett.styling.words import signed
 #: Lines that meet a centre line squarely.
 SQUARE = (Role.NECK, Role.WAIST, Role.HEM)
 #: cm. Sides that differ by less are alike.
-EVEN = 0.005
+EVEN = 0.05
 #: Seams that can be shaped: upright ones.
 UPRIGHT = (SeamKind.PANEL, SeamKind.SIDE, SeamKind.INSEAM)
 #: The levels at which an amount can be given, from above, and in words.
@@ -81,7 +81,7 @@ def apply(params: ShapeSeam, context: Context) -> Outcome:
             piece = pattern.piece(name)
             amount, met = _amount(context, piece, edges, amounts, part)
             reached |= met
-            pattern = pattern.with_pieces(let_out(piece, edges, amount))
+            pattern = pattern.with_pieces(let_out(piece, edges, amount, level="top" not in amounts))
             bust = _height(context, piece, "bust")
             at = bust if {"bust", "blade"}.intersection(amounts) and bust is not None else at
     if missed := [LEVELS[level] for level in amounts if level not in reached]:
@@ -111,7 +111,9 @@ def _run_on(context: Context, seam: Seam, pattern: Working, at: float | None) ->
     """
     was, now = (seam_lengths(garment, seam) for garment in (context.garment, pattern))
     off = (now[1] - now[0]) - (was[1] - was[0])
-    start, end = (holding(pattern, name).vertex(name)[1] for name in (seam.sides[0][0].start, seam.sides[0][-1].end))
+    start, end = (
+        holding(context.garment, name).vertex(name)[1] for name in (seam.sides[0][0].start, seam.sides[0][-1].end)
+    )
     if abs(off) > EVEN:
         shorter = 0 if off > 0 else 1
         panels = {holding(pattern, span.start).name for span in seam.sides[shorter]}
@@ -120,10 +122,27 @@ def _run_on(context: Context, seam: Seam, pattern: Working, at: float | None) ->
         else:
             pattern = slid(pattern, seam, shorter, abs(off), at_start=start < end)
         pattern = context.work("match_notches", {"seam": seam.name}, on=pattern, label="notches").garment
+    # An end that has kept its place and direction is met as before: nothing across it has turned.
     for at_start in (True, False):
+        if _end_of(context.garment, seam, at_start=at_start) == _end_of(pattern, seam, at_start=at_start):
+            continue
         across = {"how": "across", "line": seam.name, "at_start": at_start}
         pattern = context.work("true_line", across, on=pattern, label="across").garment
+    for piece in [holding(pattern, span.start) for side in seam.sides for span in side]:
+        for centre in (edge.lineage for edge in piece.edges if edge.role in CENTRE_LINES):
+            pattern = _square(context, centre, pattern)
     return pattern
+
+
+def _end_of(garment: Working, seam: Seam, *, at_start: bool) -> list[float]:
+    """Return where the sides of a seam end and how they run there, as numbers that are equal where nothing has moved."""
+    found: list[float] = []
+    for side in seam.sides:
+        span = side[0 if at_start else -1]
+        curve = walk(holding(garment, span.start), span)[0 if at_start else -1].open_curve
+        end, way = (curve.start, curve.start_direction) if at_start else (curve.end, curve.end_direction)
+        found += [round(value, 3) for value in (*end, *way)]
+    return found
 
 
 def _square(context: Context, line: str, pattern: Working) -> Working:
