@@ -144,7 +144,11 @@ class Round(models.Model):
 
 
 class Finding(models.Model):
-    """What a muslin showed. Amounts are in cm as typed; `taken` says whether they were pinched."""
+    """What a muslin showed. Amounts are in cm as typed; `taken` says whether they were pinched, `counted` over what.
+
+    `piece` and `line` say what was pointed at on the table, `normal` why it is left as it is for this cut. `steps` are those
+    that its remedy added, `amended` what it changed of steps that were there: name, parameters before and after.
+    """
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="findings")
     uid = models.CharField(max_length=64)
@@ -154,8 +158,13 @@ class Finding(models.Model):
     words = models.TextField(blank=True)
     given = models.JSONField(default=dict)
     taken = models.CharField(max_length=8, default="whole")
+    counted = models.CharField(max_length=16, blank=True, default="")
+    piece = models.CharField(max_length=200, blank=True, default="")
+    line = models.CharField(max_length=200, blank=True, default="")
+    normal = models.TextField(blank=True, default="")
     remedy = models.CharField(max_length=64, blank=True)
     steps = models.JSONField(default=list)
+    amended = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

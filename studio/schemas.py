@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field, StringConstraints
 
 from izett.drafting.ease import FITTED
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
-from izett.fitting.finding import Outcome, Taken
+from izett.fitting.finding import Counted, Outcome, Taken
 from izett.measuring.taking import MOST_READINGS
 from izett.pattern.facts import Half
 from izett.units import Unit
@@ -177,9 +177,14 @@ class FindingOut(BaseModel):
     words: str
     given: dict[str, float]
     taken: Taken
+    counted: str
+    piece: str
+    line: str
+    normal: str
     remedy: str
     remedy_title: str
     steps: list[str]
+    amended: list[str]
     applied: bool
     round: int
     answers: list[AnswerOut]
@@ -265,23 +270,37 @@ class CloseIn(BaseModel):
     note: str = Field("", max_length=4000)
 
 
-class FindingIn(BaseModel):
+class SeenIn(BaseModel):
+    """What is seen: amounts as they were measured, the half that they are about, and what was pointed at on the table."""
+
+    kind: str = Field(max_length=64)
+    side: Literal["both", "left", "right"] = "both"
+    given: dict[str, LengthIn] = Field({}, max_length=20)
+    taken: Taken = Taken.WHOLE
+    counted: Counted | None = None
+    piece: str = Field("", max_length=200)
+    line: str = Field("", max_length=200)
+
+
+class FindingIn(SeenIn):
     """A finding to record; its name is made by the sender, so that sending twice records once."""
 
     uid: str = Field(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9_-]+$")
-    kind: str
-    side: Literal["both", "left", "right"] = "both"
     movement: str = Field("", max_length=40)
     words: str = Field("", max_length=2000)
-    given: dict[str, LengthIn] = {}
-    taken: Taken = Taken.WHOLE
+
+
+class NormalIn(BaseModel):
+    """Why a finding is normal for this cut, and changes nothing."""
+
+    why: str = Field(min_length=1, max_length=2000)
 
 
 class RemedyIn(BaseModel):
     """A remedy to apply to a finding; the step names are made by the sender."""
 
     remedy: str
-    uids: list[str] = Field(min_length=1, max_length=8)
+    uids: list[str] = Field(max_length=8)
 
 
 class AnswerIn(BaseModel):
@@ -292,17 +311,47 @@ class AnswerIn(BaseModel):
     note: str = Field("", max_length=2000)
 
 
-class WorkIn(BaseModel):
-    """Amounts to work out remedies for, and the half that they are about."""
+class WorkIn(SeenIn):
+    """A finding to work out remedies for; `finding` where it was recorded already, so that its own remedy does not count."""
 
-    kind: str
-    given: dict[str, LengthIn] = {}
-    taken: Taken = Taken.WHOLE
-    side: Literal["both", "left", "right"] = "both"
+    finding: str = Field("", max_length=64)
+
+
+class FactorOut(BaseModel):
+    """What an amount was multiplied by, and why."""
+
+    words: str
+    by: float
+
+
+class TurnedOut(BaseModel):
+    """An amount turned openly into what counts: what was measured, what it was multiplied by and why, and the whole."""
+
+    label: str
+    given: float
+    ways: list[FactorOut]
+    whole: float
+    unit: str
+
+
+class ReadOut(BaseModel):
+    """A reading that a remedy promises: what was asked, what it came to, and on the finished garment."""
+
+    what: str
+    asked: float
+    came: float
+    worn: float
+
+
+class AmendedOut(BaseModel):
+    """A step of the style that a remedy amends: as it would be, and in words what changes."""
+
+    step: StepDoc
+    words: list[str]
 
 
 class WorkedOut(BaseModel):
-    """A remedy worked out."""
+    """A remedy worked out and tried on the garment; `refused` says why it cannot be made."""
 
     key: str
     title: str
@@ -311,8 +360,55 @@ class WorkedOut(BaseModel):
     sum_value: float
     sum_label: str
     edges: int
-    follows: list[str]
     steps: list[StepDoc]
+    amends: list[AmendedOut]
+    under: bool
+    refused: str = ""
+    fix: str = ""
+    was_tried: bool = False
+    turned: list[TurnedOut] = []
+    read: list[ReadOut] = []
+    touched: list[str] = []
+    follows: list[str] = []
+    odd: list[str] = []
+    failing: bool = False
+    beyond: str = ""
+
+
+class AppliesOut(BaseModel):
+    """Whether a kind of finding can be found on a job's garment: why not, and which amounts are asked for."""
+
+    key: str
+    missing: list[str]
+    inputs: list[str]
+
+
+class ConflictOut(BaseModel):
+    """Findings whose remedies are at odds."""
+
+    findings: list[str]
+    words: str
+
+
+class PlannedOut(BaseModel):
+    """A finding in the order of work: its remedy, and why there is none."""
+
+    finding: str
+    seen: str
+    remedy: str
+    title: str
+    refused: str
+
+
+class PlanOut(BaseModel):
+    """The plan of a round: what is worked in which order, what goes together, what is at odds, what comes of it."""
+
+    order: list[PlannedOut]
+    together: list[list[str]]
+    conflicts: list[ConflictOut]
+    touched: list[str]
+    follows: list[str]
+    odd: list[str]
 
 
 class KeepingOut(BaseModel):

@@ -185,7 +185,9 @@ def _still_asked(finding: Finding, round_: Round, uids: set[str]) -> bool:
 
     A remedy that was taken back helped nothing: it is not asked about, unless that was answered on this round.
     """
-    taken_back = bool(finding.remedy) and not uids & set(finding.steps)
+    if finding.normal:
+        return False
+    taken_back = bool(finding.steps) and not uids & set(finding.steps)
     if taken_back and not any(answer.round_id == round_.pk for answer in finding.answers.all()):
         return False
     return not any(
@@ -208,10 +210,15 @@ def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
         words=finding.words,
         given=finding.given,
         taken=finding.taken,
+        counted=finding.counted,
+        piece=finding.piece,
+        line=finding.line,
+        normal=finding.normal,
         remedy=finding.remedy,
         remedy_title=title,
         steps=finding.steps,
-        applied=bool(finding.steps) and all(uid in uids for uid in finding.steps),
+        amended=[one["uid"] for one in finding.amended],
+        applied=bool(finding.remedy) and all(uid in uids for uid in finding.steps),
         round=finding.round.number,
         answers=[AnswerOut(round=a.round.number, outcome=a.outcome, note=a.note) for a in finding.answers.all()],
     )

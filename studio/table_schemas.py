@@ -359,18 +359,32 @@ class InputOut(BaseModel):
     low: float
     high: float
     pinch: bool
+    unit: str
+    counted: str
+
+
+class OnPieceOut(BaseModel):
+    """Where on the pieces a kind of finding lies: edges of a role, on a zone, either or both."""
+
+    zone: str
+    role: str
 
 
 class KindOut(BaseModel):
-    """A kind of finding."""
+    """A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always."""
 
     key: str
     seen: str
     cause: str
+    words: str
+    group: str
     view: str
     across: float
     level: str
     movement: str
+    one_half: bool
+    normal: str
+    places: list[OnPieceOut]
     inputs: list[InputOut]
 
 

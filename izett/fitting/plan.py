@@ -299,9 +299,10 @@ def _follows(before: Evaluation, after: Evaluation, meant: set[str]) -> Iterator
     for stage in after.stages:
         if stage.step.uid in meant or stage.failure is not None or stage.idle:
             continue
-        if stage.follows or (
-            stage.section is Section.FOLLOW and any(name.startswith(f"{stage.step.uid}.") for name in changed)
-        ):
+        was = _stage(before, stage.step.uid)
+        made = any(name.startswith(f"{stage.step.uid}.") for name in changed)
+        worked_anew = was is not None and not alike(was.sums, stage.sums)
+        if stage.follows or (stage.section is Section.FOLLOW and (made or worked_anew)):
             yield stage.words
 
 

@@ -14,6 +14,9 @@ from izett.pattern.piece import Diamond, Edge, Intake, Piece, legs
 #: cm. A line that leaves the straight by less is straight.
 STRAIGHT = 0.02
 
+#: How the paper turns at a joint is read over this share of a handle.
+LITTLE = 0.05
+
 #: Where a place goes: by how much, as a displacement in cm.
 Shift = Callable[[Point], Vector]
 
@@ -76,8 +79,9 @@ def bent_curve(curve: Curve, shift: Shift, *, start: Point, end: Point) -> Curve
             continue
         joint = i // 3 if i % 3 == 1 else i // 3 + 1
         handle = subtract(points[i], points[3 * joint])
-        half = scale(handle, 0.5)
-        turned = subtract(shift(add(points[3 * joint], half)), shift(subtract(points[3 * joint], half)))
+        little = scale(handle, LITTLE)
+        ahead, behind = (shift(spot) for spot in (add(points[3 * joint], little), subtract(points[3 * joint], little)))
+        turned = scale(subtract(ahead, behind), 0.5 / LITTLE)
         found.append(add(joints[joint], add(handle, turned)))
     return Curve(tuple(found))
 

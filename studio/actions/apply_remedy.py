@@ -1,32 +1,53 @@
-"""Apply a remedy: the paper change on every piece that it touches, as steps of the recipe with their reason.
+"""Apply a remedy: the paper change on every piece that it touches, with the finding as its reason.
 
-What a fitting told of a body is worked under the style, on the half that the finding is about.
+What a fitting told of a body is worked under the style, on the half that the finding is about; what it told of the style
+amends the style's own amounts, or is added to it.
 """
 
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, NamedTuple
 from uuid import UUID
 
-from izett.catalogue import catalogue
-from izett.files.recipe_json import RecipeDoc, StepDoc
-from izett.fitting.finding import Taken, finding_kind, worked
-from izett.pattern.facts import Half
-from izett.styling.operation import Section
+from izett.errors import StepRefused
+from izett.files.recipe_json import RecipeDoc
+from izett.fitting.finding import finding_kind
+from izett.fitting.plan import tried
+from izett.fitting.working_out import Adding, Amending, worked
 from studio.actions.revise import add_revision
+from studio.fittings import (
+    added_steps,
+    amended_steps,
+    fitted,
+    recorded,
+    with_steps,
+    without_remedy,
+    works_out,
+)
 from studio.locking import changing, job_of, round_of, tell
-from studio.models import Finding, Job, MeasureSheet
+from studio.models import Finding, Job
 from studio.problems import Refusal, not_found
 from studio.schemas import RemedyIn
 from studio.standing import look_later
 from studio.state import document_of, head_of
-from studio.workroom import evaluate, recipe_document
+from studio.workroom import recipe_document
+
+
+class Change(NamedTuple):
+    """What a remedy makes of a job: the recipe, why, the steps added, and what was amended."""
+
+    recipe: RecipeDoc
+    why: str
+    remedy: str
+    steps: list[str]
+    amended: list[dict[str, Any]]
 
 
 def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data: RemedyIn) -> Job:
-    """Add the remedy's steps to the recipe; an earlier remedy of the same finding is replaced.
+    """Work a remedy into the recipe; an earlier remedy of the same finding is replaced.
 
     Raises:
         Refusal: the round is closed, the finding missing, or the job has moved on.
-        StepRefused, ReferenceLost: a step cannot act on this pattern; nothing is changed then.
+        IzettError: the remedy does not apply, or a step of it cannot act on this pattern; nothing is changed then.
     """
     job = job_of(job_id)
     round_ = round_of(job, number, to_change=True)
@@ -35,55 +56,57 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
         raise not_found("finding")
     if finding.remedy == data.remedy and finding.steps == data.uids:
         return job
-    head = head_of(job)
-    steps = remedy_steps(finding, data.remedy, data.uids, number)
-    document = recipe_document(head.document)
-    recipe = document.model_copy(update={"steps": [*(s for s in document.steps if s.uid not in finding.steps), *steps]})
-    _refuse_failing(recipe, head.sheet, set(data.uids), job)
-    title = finding_kind(finding.kind).remedy(data.remedy).title
-    stored = document_of(recipe)
-    with changing(job, version, adding=stored):
-        add_revision(job, stored, head.sheet, title)
-        finding.remedy = data.remedy
-        finding.steps = [step.uid for step in steps]
-        finding.save(update_fields=["remedy", "steps"])
-        tell(job, "remedy", f"Muslin {number}: {title}")
+    change = changed_by_remedy(job, finding, data.remedy, data.uids)
+    with changing(job, version, adding=document_of(change.recipe)):
+        keep_change(job, finding, change)
+        finding.normal = ""
+        finding.save()
+        tell(job, "remedy", f"Muslin {number}: {change.why}")
     look_later(job.pk)
     return job
 
 
-def remedy_steps(finding: Finding, remedy: str, uids: list[str], number: int) -> list[StepDoc]:
-    """Return a remedy's steps with the finding as their reason.
+def changed_by_remedy(job: Job, finding: Finding, remedy: str, uids: Sequence[str]) -> Change:
+    """Return what a remedy makes of a job; without one, the job without what the finding's remedy did.
 
     Raises:
         UnknownName: the finding has no such remedy.
-        Refusal: too few names were sent for its steps.
+        Refusal: too few names were sent for its steps, or a step that was amended was changed since.
+        IzettError: it cannot act.
     """
+    head = head_of(job)
+    base = without_remedy(recipe_document(head.document), finding)
+    if not remedy:
+        return Change(base, "Withdrawn", "", [], [])
+    garment = fitted(base, head.sheet, job)
     kind = finding_kind(finding.kind)
-    plan = worked(kind, kind.remedy(remedy), finding.given, Taken(finding.taken), Half(finding.side))
-    if len(uids) != len(plan.steps):
+    plan = worked(recorded(finding), kind.remedy(remedy), garment)
+    adding = sum(isinstance(deed, Adding) for deed in plan.deeds)
+    if len(uids) != adding:
         raise Refusal(
             422,
             "step-names",
-            f"This remedy has {len(plan.steps)} steps, {len(uids)} names were sent.",
+            f"This remedy adds {adding} steps, {len(uids)} names were sent.",
             fix="Try again.",
         )
+    if plan.deeds:
+        tried(plan.deeds, {}, garment, lambda recipe: works_out(recipe, job))
+    number = finding.round.number
     why = f"Muslin {number}: {kind.seen.lower()}" + (f": ‘{finding.words}’" if finding.words else "")
-    return [
-        fit_step(uid, step_kind, params, finding.side, why)
-        for uid, (step_kind, params) in zip(uids, plan.steps, strict=True)
+    recipe = with_steps(base, added_steps(plan.deeds, uids, why), amended_steps(plan.deeds, base))
+    if len({step.uid for step in recipe.steps}) != len(recipe.steps):
+        raise StepRefused(
+            "A step of that name is there already.", fix="Try again: the page makes new names.", where=tuple(uids)
+        )
+    amended = [
+        {"uid": deed.uid, "before": deed.before, "after": deed.after}
+        for deed in plan.deeds
+        if isinstance(deed, Amending)
     ]
+    return Change(recipe, plan.remedy.title, remedy, list(uids) if adding else [], amended)
 
 
-def fit_step(uid: str, kind: str, params: dict[str, Any], side: str, why: str) -> StepDoc:
-    """Return a step of a remedy: under the style where its kind may stand there, on the half that was found."""
-    operation = catalogue().operations[kind]
-    section = Section.FIT if Section.FIT in operation.sections else operation.section
-    half = Half(side) if operation.sided else Half.BOTH
-    return StepDoc(uid=uid, kind=kind, params=params, why=why, section=section, half=half, version=operation.version)
-
-
-def _refuse_failing(recipe: RecipeDoc, sheet: MeasureSheet, uids: set[str], job: Job) -> None:
-    for stage in evaluate(recipe, sheet, owner=job.id).stages:
-        if stage.step.uid in uids and stage.failure is not None:
-            raise stage.failure
+def keep_change(job: Job, finding: Finding, change: Change) -> None:
+    """Keep what a remedy makes of a job; call within the job's transaction, and save the finding."""
+    add_revision(job, document_of(change.recipe), head_of(job).sheet, change.why)
+    finding.remedy, finding.steps, finding.amended = change.remedy, change.steps, change.amended

@@ -1,56 +1,147 @@
-"""Record what the muslin on the table shows."""
+"""Record what the muslin on the table shows, or set right what was recorded."""
 
 from uuid import UUID
 
-from izett.errors import ValueOutOfRange
-from izett.fitting.finding import finding_kind, whole_amounts
-from izett.units import UnreadableLength, read_length
+from izett.fitting.working_out import refuse, turned
+from studio.actions.apply_remedy import changed_by_remedy, keep_change
+from studio.fittings import fitted, seen_of, typed, without_remedy
 from studio.limits import MOST_FINDINGS, refuse_more
 from studio.locking import changing, job_of, round_of, tell
-from studio.models import Finding, Job
-from studio.schemas import FindingIn, LengthIn
-
-
-def amounts_in_cm(given: dict[str, LengthIn]) -> dict[str, float]:
-    """Return typed amounts in cm.
-
-    Raises:
-        ValueOutOfRange: one of them is not a length.
-    """
-    read: dict[str, float] = {}
-    for symbol, entry in given.items():
-        try:
-            read[symbol] = read_length(entry.text, unit=entry.unit).cm
-        except UnreadableLength as error:
-            raise ValueOutOfRange(f"{symbol}: {error}.", fix="Type it again.", where=(symbol,)) from error
-    return read
+from studio.models import Finding, Job, Round
+from studio.problems import Refusal, not_found
+from studio.schemas import FindingIn
+from studio.standing import look_later
+from studio.state import head_of
+from studio.workroom import recipe_document
 
 
 def record_finding(job_id: UUID, version: int, number: int, data: FindingIn) -> Job:
     """Add a finding to an open round; the same name twice records once.
 
     Raises:
-        Refusal: the round is closed or missing, or the job has moved on.
-        UnknownName, ValueOutOfRange: the finding or an amount is not one.
+        Refusal: the round is closed or missing, the same was found already, or the job has moved on.
+        UnknownName, ValueOutOfRange, StepRefused: the finding or an amount is not one of this garment.
     """
     job = job_of(job_id)
     round_ = round_of(job, number, to_change=True)
     if round_.findings.filter(uid=data.uid).exists():
         return job
     refuse_more(round_.findings.count() + 1, MOST_FINDINGS, "findings on one muslin")
-    kind = finding_kind(data.kind)
-    given = amounts_in_cm(data.given)
-    whole_amounts(kind, given, data.taken)
+    seen = typed(data, uid=data.uid)
+    head = head_of(job)
+    garment = fitted(recipe_document(head.document), head.sheet, job)
+    refuse(seen, None, garment)
+    turned(seen, garment)
+    _refuse_twice(round_, data)
     with changing(job, version):
-        Finding.objects.create(
-            round=round_,
-            uid=data.uid,
-            kind=data.kind,
-            side=data.side,
-            movement=data.movement or kind.movement,
-            words=data.words,
-            given=given,
-            taken=data.taken.value,
-        )
-        tell(job, "finding", f"Muslin {number}: {kind.seen}" + (f": “{data.words}”" if data.words else ""))
+        Finding.objects.create(round=round_, uid=data.uid, **_fields(data, seen.given, seen.kind.movement))
+        tell(job, "finding", f"Muslin {number}: {seen.kind.seen}" + (f": “{data.words}”" if data.words else ""))
     return job
+
+
+def edit_finding(job_id: UUID, version: int, number: int, finding_uid: str, data: FindingIn) -> Job:
+    """Set right a finding of an open round; a remedy that it has is worked again with the new amounts.
+
+    Raises:
+        Refusal: the round is closed or missing, the finding missing, or the job has moved on.
+        IzettError: the finding or an amount is not one of this garment, or its remedy cannot act with it.
+    """
+    job = job_of(job_id)
+    round_ = round_of(job, number, to_change=True)
+    finding = _finding_of(round_, finding_uid)
+    seen = typed(data, uid=finding.uid)
+    head = head_of(job)
+    base = without_remedy(recipe_document(head.document), finding)
+    garment = fitted(base, head.sheet, job)
+    refuse(seen, None, garment)
+    turned(seen, garment)
+    _refuse_twice(round_, data, but=finding.uid)
+    fields = _fields(data, seen.given, seen.kind.movement)
+    changed = {name: value for name, value in fields.items() if getattr(finding, name) != value}
+    if not changed:
+        return job
+    for name, value in changed.items():
+        setattr(finding, name, value)
+    if "kind" in changed:
+        finding.remedy, finding.normal = "", ""
+    change = changed_by_remedy(job, finding, finding.remedy, finding.steps) if finding.remedy else None
+    with changing(job, version):
+        if change is not None:
+            keep_change(job, finding, change)
+        finding.save()
+        tell(job, "finding", f"Muslin {number}: set right: {seen.kind.seen}")
+    look_later(job.pk)
+    return job
+
+
+def withdraw_finding(job_id: UUID, version: int, number: int, finding_uid: str) -> Job:
+    """Take a finding of an open round back, and what its remedy changed.
+
+    Raises:
+        Refusal: the round is closed or missing, the finding missing, or the job has moved on.
+    """
+    job = job_of(job_id)
+    round_ = round_of(job, number, to_change=True)
+    finding = _finding_of(round_, finding_uid)
+    change = changed_by_remedy(job, finding, "", ()) if finding.steps or finding.amended else None
+    with changing(job, version):
+        if change is not None:
+            keep_change(job, finding, change)
+        seen = seen_of(finding)
+        finding.delete()
+        tell(job, "finding", f"Muslin {number}: withdrawn: {seen}")
+    look_later(job.pk)
+    return job
+
+
+def call_normal(job_id: UUID, version: int, number: int, finding_uid: str, why: str) -> Job:
+    """Say that a finding is normal for this cut, and why: nothing is changed for it.
+
+    Raises:
+        Refusal: the round is closed or missing, the finding missing, or the job has moved on.
+    """
+    job = job_of(job_id)
+    round_ = round_of(job, number, to_change=True)
+    finding = _finding_of(round_, finding_uid)
+    change = changed_by_remedy(job, finding, "", ()) if finding.steps or finding.amended else None
+    with changing(job, version):
+        if change is not None:
+            keep_change(job, finding, change)
+        finding.normal, finding.remedy = why, ""
+        finding.save()
+        tell(job, "normal", f"Muslin {number}: {seen_of(finding)}: normal for this cut: {why}")
+    look_later(job.pk)
+    return job
+
+
+def _finding_of(round_: Round, uid: str) -> Finding:
+    finding = round_.findings.filter(uid=uid).first()
+    if finding is None:
+        raise not_found("finding")
+    return finding
+
+
+def _fields(data: FindingIn, given: object, movement: str) -> dict[str, object]:
+    return {
+        "kind": data.kind,
+        "side": data.side,
+        "movement": data.movement or movement,
+        "words": data.words,
+        "given": given,
+        "taken": data.taken.value,
+        "counted": data.counted.value if data.counted else "",
+        "piece": data.piece,
+        "line": data.line,
+    }
+
+
+def _refuse_twice(round_: Round, data: FindingIn, *, but: str = "") -> None:
+    """Let pass what was not found on this muslin already, on the same half and at the same place."""
+    same = round_.findings.filter(kind=data.kind, line=data.line).exclude(uid=but)
+    if any("both" in (data.side, one.side) or data.side == one.side for one in same):
+        raise Refusal(
+            409,
+            "finding-twice",
+            "That was found on this muslin already.",
+            fix="Set that finding right, or withdraw it.",
+        )

@@ -122,9 +122,15 @@ def keep_closed_steps(job: Job, recipe: RecipeDoc) -> None:
     if not closed:
         return
     last = closed[-1]
+    # What the open muslin amended of them was changed there, with its finding as the reason.
+    amended = {
+        one["uid"]: one["after"] for round_ in job.rounds.all() for f in round_.findings.all() for one in f.amended
+    }
     now = {step.uid: step for step in recipe.steps}
     for step in recipe_document(last.closed_at.document).steps:
         kept = now.get(step.uid)
+        if kept is not None and kept.params == amended.get(step.uid):
+            continue
         if kept is None or kept.model_copy(update={"on": True}) != step.model_copy(update={"on": True}):
             raise Refusal(
                 409,

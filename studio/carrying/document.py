@@ -87,6 +87,14 @@ class AnswerPart(_Part):
     note: str = Field(max_length=LONGEST_REASON)
 
 
+class AmendedPart(_Part):
+    """What a remedy changed of a step that was there."""
+
+    uid: Uid
+    before: dict[str, Any]
+    after: dict[str, Any]
+
+
 class FindingPart(_Part):
     """A finding."""
 
@@ -100,6 +108,11 @@ class FindingPart(_Part):
     remedy: str = Field(max_length=64)
     steps: list[Uid] = Field(max_length=20)
     created: Moment
+    counted: Literal["", "around", "each_side", "here"] = ""
+    piece: str = Field("", max_length=200)
+    line: str = Field("", max_length=200)
+    normal: str = Field("", max_length=LONGEST_REASON)
+    amended: list[AmendedPart] = Field([], max_length=20)
 
 
 class RoundPart(_Part):

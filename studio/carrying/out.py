@@ -152,6 +152,11 @@ def _round(round_: Round, numbers: dict[int, int]) -> dict[str, Any]:
                 "remedy": f.remedy,
                 "steps": f.steps,
                 "created": _moment(f.created),
+                "counted": f.counted,
+                "piece": f.piece,
+                "line": f.line,
+                "normal": f.normal,
+                "amended": f.amended,
             }
             for f in round_.findings.all()
         ],

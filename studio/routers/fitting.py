@@ -5,50 +5,198 @@ from uuid import UUID, uuid4
 from django.http import HttpRequest
 from ninja import Header, Router, Status
 
+from izett.catalogue import catalogue
+from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.finishing.sheet import sheet_pieces
-from izett.fitting.finding import finding_kind, worked
-from izett.pattern.facts import Half
+from izett.fitting.finding import finding_kinds
+from izett.fitting.garment import lacks
+from izett.fitting.plan import Planned, Way, plan, ways_of
+from izett.fitting.working_out import Adding, Seen, Turned, asked_for, refuse, turned
 from studio.actions.answer_finding import answer_finding
-from studio.actions.apply_remedy import apply_remedy, fit_step
+from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
-from studio.actions.record_finding import amounts_in_cm, record_finding
+from studio.actions.record_finding import call_normal, edit_finding, record_finding, withdraw_finding
 from studio.drawing import drawn, piece_key
+from studio.fittings import (
+    added_steps,
+    amended_steps,
+    fitted,
+    recorded,
+    tried_before,
+    typed,
+    without_remedy,
+    works_out,
+)
 from studio.lanes import SAVE, in_turn
-from studio.locking import version_named
+from studio.locking import job_of, round_of, version_named
+from studio.models import Finding
 from studio.muslins import as_cut
 from studio.routers.jobs import answer
-from studio.schemas import AnswerIn, CloseIn, FindingIn, JobOut, RemedyIn, RoundIn, WorkedOut, WorkIn
+from studio.schemas import (
+    AmendedOut,
+    AnswerIn,
+    AppliesOut,
+    CloseIn,
+    ConflictOut,
+    FactorOut,
+    FindingIn,
+    JobOut,
+    NormalIn,
+    PlannedOut,
+    PlanOut,
+    ReadOut,
+    RemedyIn,
+    RoundIn,
+    TurnedOut,
+    WorkedOut,
+    WorkIn,
+)
+from studio.state import head_of, readable_recipe
 from studio.table_schemas import PieceOut
 from studio.wire import RowInPath
 
 router = Router(tags=["fitting"])
 
 
-@router.post("/remedies", response=list[WorkedOut])
-def remedies(request: HttpRequest, data: WorkIn) -> list[WorkedOut]:
-    """Work out the remedies of a finding for the amounts given; nothing is kept."""
-    kind = finding_kind(data.kind)
-    given = amounts_in_cm(data.given)
-    found = []
-    for remedy in kind.remedies:
-        plan = worked(kind, remedy, given, data.taken, Half(data.side))
-        found.append(
-            WorkedOut(
-                key=remedy.key,
-                title=remedy.title,
-                reason=remedy.reason,
-                sum_text=plan.sum_text,
-                sum_value=plan.sum_value,
-                sum_label=remedy.sum_label,
-                edges=remedy.edges_on(Half(data.side)),
-                follows=list(remedy.follows),
-                steps=[
-                    fit_step(f"s{uuid4().hex[:12]}", step, params, data.side, kind.seen) for step, params in plan.steps
-                ],
-            )
+@router.get("/jobs/{job_id}/findings", response=list[AppliesOut])
+def findings_here(request: HttpRequest, job_id: UUID) -> list[AppliesOut]:
+    """Say of each kind of finding whether this garment can show it."""
+    job = job_of(job_id)
+    head = head_of(job)
+    garment = fitted(readable_recipe(job), head.sheet, job)
+    return [
+        AppliesOut(
+            key=kind.key,
+            missing=lacks(garment, kind.needs),
+            inputs=[entry.symbol for entry in asked_for(kind, garment)],
         )
-    return found
+        for kind in finding_kinds().values()
+    ]
+
+
+@router.post("/jobs/{job_id}/remedies", response=list[WorkedOut])
+def remedies(request: HttpRequest, job_id: UUID, data: WorkIn) -> list[WorkedOut]:
+    """Work out and try the remedies of a finding on a job's garment; nothing is kept."""
+    job = job_of(job_id)
+    head = head_of(job)
+    document = readable_recipe(job)
+    own = Finding.objects.filter(round__job=job, uid=data.finding).first() if data.finding else None
+    if own is not None:
+        document = without_remedy(document, own)
+    garment = fitted(document, head.sheet, job)
+    last = job.rounds.order_by("-number").values_list("number", flat=True).first() or 0
+    seen = typed(data, tried=tried_before(job, data.kind, last))
+    refuse(seen, None, garment)
+    amounts = list(turned(seen, garment).values())
+    ways = ways_of(seen, garment, lambda recipe: works_out(recipe, job))
+    return [_worked(way, seen, amounts, document) for way in ways]
+
+
+def _worked(way: Way, seen: Seen, amounts: list[Turned], document: RecipeDoc) -> WorkedOut:
+    remedy = way.remedy
+    out = WorkedOut(
+        key=remedy.key,
+        title=remedy.title,
+        reason=remedy.reason,
+        sum_text="",
+        sum_value=0.0,
+        sum_label=remedy.sum_label,
+        edges=remedy.edges_on(seen.half),
+        steps=[],
+        amends=[],
+        under=False,
+        was_tried=way.was_tried,
+    )
+    if way.refused is not None:
+        return out.model_copy(update={"refused": way.refused.message, "fix": way.refused.fix})
+    assert way.worked is not None
+    deeds, came = way.worked.deeds, way.came
+    names = [f"s{uuid4().hex[:12]}" for deed in deeds if isinstance(deed, Adding)]
+    before = {step.uid: step for step in document.steps}
+    changed = {
+        "sum_text": way.worked.sum_text,
+        "sum_value": way.worked.sum_value,
+        "steps": added_steps(deeds, names, seen.kind.seen),
+        "amends": [
+            AmendedOut(step=step, words=_amended_words(before[step.uid], step))
+            for step in amended_steps(deeds, document)
+        ],
+        "under": way.worked.under,
+        "turned": [
+            TurnedOut(
+                label=one.label,
+                given=one.given,
+                ways=[FactorOut(words=words, by=by) for words, by in one.ways],
+                whole=one.whole,
+                unit=one.unit,
+            )
+            for one in amounts
+        ],
+    }
+    if came is not None:
+        changed |= {
+            "read": [
+                ReadOut(what=name, asked=asked, came=came.read[name], worn=came.worn[name])
+                for name, asked in way.worked.promised.items()
+            ],
+            "touched": list(came.touched),
+            "follows": list(came.follows),
+            "odd": list(came.odd),
+            "failing": came.failing,
+            "beyond": came.beyond,
+        }
+    return out.model_copy(update=changed)
+
+
+def _amended_words(before: StepDoc, after: StepDoc) -> list[str]:
+    """Return a step of the style in words as it is and as it would be."""
+    operation = catalogue().operations[before.kind]
+    return [
+        operation.describe(operation.params.model_validate(operation.upgraded(step.params, step.version)))
+        for step in (before, after)
+    ]
+
+
+@router.get("/jobs/{job_id}/rounds/{number}/plan", response=PlanOut)
+def round_plan(request: HttpRequest, job_id: UUID, number: RowInPath) -> PlanOut:
+    """Return the plan of a round: its findings in the order of work, on the garment without what their remedies did."""
+    job = job_of(job_id)
+    round_ = round_of(job, number)
+    head = head_of(job)
+    found = [finding for finding in round_.findings.all() if not finding.normal and finding.kind in finding_kinds()]
+    document = readable_recipe(job)
+    for finding in found:
+        document = without_remedy(document, finding)
+    garment = fitted(document, head.sheet, job)
+    chosen = {finding.uid: finding.remedy for finding in found if finding.remedy}
+    seen = [recorded(finding, tried=tried_before(job, finding.kind, number)) for finding in found]
+    made = plan(seen, garment.recipe, garment.evaluation, lambda recipe: works_out(recipe, job), chosen=chosen)
+    return PlanOut(
+        order=[
+            PlannedOut(
+                finding=one.seen.uid,
+                seen=one.seen.kind.seen,
+                remedy=one.chosen.remedy.key if one.chosen else "",
+                title=one.chosen.remedy.title if one.chosen else "",
+                refused=_why_not(one),
+            )
+            for one in made.findings
+        ],
+        together=[list(one.uids) for one in made.deeds if len(one.uids) > 1],
+        conflicts=[ConflictOut(findings=list(one.uids), words=one.words) for one in made.conflicts],
+        touched=list(made.came.touched) if made.came else [],
+        follows=list(made.came.follows) if made.came else [],
+        odd=list(made.came.odd) if made.came else [],
+    )
+
+
+def _why_not(planned: Planned) -> str:
+    if planned.refused is not None:
+        return planned.refused.message
+    if planned.chosen is None and planned.ways:
+        return next((way.refused.message for way in planned.ways if way.refused), "")
+    return ""
 
 
 @router.post("/jobs/{job_id}/rounds", response={201: JobOut})
@@ -77,6 +225,47 @@ def add_finding(
 ) -> Status[JobOut]:
     """Record what the muslin shows."""
     return Status(201, answer(record_finding(job_id, version_named(if_match), number, data)))
+
+
+@router.put("/jobs/{job_id}/rounds/{number}/findings/{uid}", response=JobOut)
+@in_turn(SAVE)
+def put_finding(
+    request: HttpRequest,
+    job_id: UUID,
+    number: RowInPath,
+    uid: str,
+    data: FindingIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Set right a finding of an open round."""
+    return answer(edit_finding(job_id, version_named(if_match), number, uid, data))
+
+
+@router.delete("/jobs/{job_id}/rounds/{number}/findings/{uid}", response=JobOut)
+@in_turn(SAVE)
+def delete_finding(
+    request: HttpRequest,
+    job_id: UUID,
+    number: RowInPath,
+    uid: str,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Withdraw a finding of an open round, with what its remedy changed."""
+    return answer(withdraw_finding(job_id, version_named(if_match), number, uid))
+
+
+@router.post("/jobs/{job_id}/rounds/{number}/findings/{uid}/normal", response=JobOut)
+@in_turn(SAVE)
+def post_normal(
+    request: HttpRequest,
+    job_id: UUID,
+    number: RowInPath,
+    uid: str,
+    data: NormalIn,
+    if_match: str | None = Header(None, alias="If-Match"),
+) -> JobOut:
+    """Say that a finding is normal for this cut."""
+    return answer(call_normal(job_id, version_named(if_match), number, uid, data.why))
 
 
 @router.post("/jobs/{job_id}/rounds/{number}/findings/{uid}/remedy", response=JobOut)

@@ -28,6 +28,7 @@ from studio.table_schemas import (
     InputOut,
     KindOut,
     MeasureOut,
+    OnPieceOut,
     PreparationOut,
     PurposeOut,
     StarterSetOut,
@@ -107,12 +108,26 @@ def everything(request: HttpRequest) -> CatalogueOut:
                 key=kind.key,
                 seen=kind.seen,
                 cause=kind.cause,
+                words=kind.words,
+                group=kind.group,
+                one_half=kind.one_half,
+                normal=kind.normal,
+                places=[OnPieceOut(zone=p.zone or "", role=p.role or "") for p in kind.places],
                 view=kind.spot.view,
                 across=kind.spot.across,
                 level=kind.spot.level,
                 movement=kind.movement,
                 inputs=[
-                    InputOut(symbol=i.symbol, label=i.label, default=i.default, low=i.low, high=i.high, pinch=i.pinch)
+                    InputOut(
+                        symbol=i.symbol,
+                        label=i.label,
+                        default=i.default,
+                        low=i.low,
+                        high=i.high,
+                        pinch=i.pinch,
+                        unit=i.unit,
+                        counted=i.counted,
+                    )
                     for i in kind.inputs
                 ],
             )

@@ -98,6 +98,9 @@ def apply(params: ChangeBust, context: Context) -> Outcome:
         # The point of the bust dart has gone out with the side: it is aimed at the bust point again, midway.
         aimed = {"dart": f"{whole.part}.{BUST}", "outwards": -params.amount / 2}
         pattern = context.work("aim_dart", aimed, on=pattern).garment
+    if front.waist is not None:
+        # Its legs stand otherwise now: the waist is drawn to run on over the dart again.
+        pattern = context.work("true_dart", {"dart": front.waist.name}, on=pattern, label="waist").garment
     pattern = settled_since(context.garment, pattern.with_pieces(_with_bust_line(pattern.piece(piece.name))))
     after = pattern.piece(piece.name)
     taken = front.bust if params.into is Into.BUST_DART else front.waist

@@ -193,9 +193,9 @@ OPERATION = Operation(
     offers=offers,
     blocks=("bodice", "skirt"),
     examples=(
-        {"dart": "back.waist", "intake": 0.6},
-        {"dart": "skirt_back.waist", "intake": -0.5, "longer": -1.0},
-        {"dart": "back.waist", "intake": 0.5, "side": False},
+        {"dart": "back.waist_dart", "intake": 0.6},
+        {"dart": "skirt_back.waist_dart", "intake": -0.5, "longer": -1.0},
+        {"dart": "back.waist_dart", "intake": 0.5, "side": False},
         {"dart": "front.waist_dart", "longer": -1.5},
     ),
 )

@@ -15,8 +15,8 @@ from pydantic import Field
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.motion import Motion
-from izett.geometry.point import Point, Vector, add, between, scale, subtract
-from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
+from izett.geometry.point import Point, Vector, add, between, cross, scale, subtract, unit
+from izett.pattern.facts import CENTRE_LINES, Corner, Region, Role, SeamKind, Zone
 from izett.pattern.levels import settled_since
 from izett.pattern.piece import Piece
 from izett.pattern.redraw import redrawn
@@ -160,7 +160,7 @@ def _wedged(piece: Piece, params: Wedge) -> Piece:
 
     # Trousers have no straight centre to keep on the grain: there the paper swings about the side as it does by hand.
     swings = piece.region is Region.LEGS and not lies.at_side
-    swing = Motion.turning(-params.amount / (far[0] - centre[0]), about=far)
+    swing = Motion.turning(-params.amount / _lever(piece, far), about=far)
 
     def shift(spot: Point) -> Vector:
         y = spot[1]
@@ -171,6 +171,17 @@ def _wedged(piece: Piece, params: Wedge) -> Piece:
         return (0.0, params.amount * moved * (1 - at if lies.at_side else at))
 
     return bent(piece, shift)
+
+
+def _lever(piece: Piece, hinge: Point) -> float:
+    """Return how far (cm) the centre seam lies from the side at the hip, square to it: a turn opens it there by so much."""
+    seams = [e.curve for e in piece.edges if e.role in CENTRE_LINES]
+    if not seams:
+        raise ReferenceLost(
+            f"The {piece.title.lower()} has no centre seam.", fix="Choose another place.", where=(piece.name,)
+        )
+    way = unit(subtract(seams[0].end, seams[0].start))
+    return abs(cross(way, subtract(hinge, seams[0].start)))
 
 
 def _refuse_little(piece: Piece, left: float, amount: float) -> None:

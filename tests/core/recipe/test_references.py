@@ -60,8 +60,8 @@ def _line(pattern, ref):
 
 
 def _dart(pattern, ref):
-    names = ((d, p) for p in pattern for d in p.darts if ref in (d.name, f"{p.part}.{d.family}"))
-    return next(((d.family, p.zone) for d, p in names), None)
+    # Not by zones either.
+    return next((d.family for p in pattern for d in p.darts if ref in (d.name, f"{p.part}.{d.family}")), None)
 
 
 #: What a reference is bound to, by facts; None where there is no such thing.

@@ -3,67 +3,10 @@
 import pytest
 
 from izett.catalogue import catalogue
-from izett.checking.check import Verdict
-from izett.drafting.ease import Cloth, Kind
-from izett.errors import ReferenceLost, StepRefused
-from izett.fitting.finding import finding_kinds, worked
-from izett.geometry.outline import crossing
-from izett.pattern.facts import Half, SeamKind
+from izett.pattern.facts import SeamKind
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
-from tests.bodies import with_hips
-from tests.garments import BODY, DRESS
-
-KNIT = {"fit": "easy", "cloth": Cloth(Kind.KNIT, 40)}
-GARMENTS = {
-    "bodice": (("bodice",), [], {}),
-    "bodice, sleeve and skirt": (("bodice", "sleeve", "skirt"), [], {}),
-    "princess dress": (("bodice", "sleeve", "skirt"), DRESS, {}),
-    "torso and sleeve": (("torso", "sleeve"), [], {}),
-    "knit top and sleeve": (("knit_top", "knit_sleeve"), [], KNIT),
-}
-REMEDIES = [(kind, remedy) for kind in finding_kinds().values() for remedy in kind.remedies]
-#: Remedies that a garment has no use for: no waist seam, no dart to aim, no room inside the shoulder tip.
-NOT_ON = {
-    "torso and sleeve": {"waist_low/transpose", "waist_high/transpose", "bust_dart_aims/aim"},
-    "knit top and sleeve": {
-        "waist_low/transpose", "waist_high/transpose", "bust_dart_aims/aim", "bust_dart_aims/aim_bust_only",
-        "dart_bubble/set_back", "dart_bubble/share", "back_tight/off_tip",
-    },
-}  # fmt: skip
-
-
-@pytest.mark.parametrize("half", [Half.BOTH, Half.LEFT])
-@pytest.mark.parametrize("garment", GARMENTS)
-def test_every_remedy_under_the_style_leaves_all_in_agreement(evaluator, garment, half):
-    blocks, steps, about = GARMENTS[garment]
-    style = tuple(Step(f"s{i}", kind, params) for i, (kind, params) in enumerate(steps))
-    acted, bodies = 0, (BODY, *with_hips(400))
-    for body in bodies:
-        plain = evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:], steps=style, **about))
-        before = _told(plain)
-        for kind, remedy in REMEDIES:
-            plan = worked(kind, remedy, {}, half=half)
-            fit = tuple(
-                Step(f"f{i}", key, params, section=Section.FIT, half=half) for i, (key, params) in enumerate(plan.steps)
-            )
-            after = evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:], steps=(*style, *fit), **about))
-            failed = [stage for stage in after.stages if stage.failure is not None]
-            if f"{kind.key}/{remedy.key}" in NOT_ON.get(garment, ()):
-                assert all(isinstance(stage.failure, StepRefused | ReferenceLost) for stage in failed)
-                continue
-            if failed and remedy.key == "off_tip" and "past the shoulder tip" in str(failed[0].failure):
-                continue
-            acted += 1
-            assert [str(stage.failure) for stage in failed] == [], (kind.key, remedy.key)
-            assert _told(after) - before == set(), (kind.key, remedy.key)
-            assert [piece.name for piece in after.pattern if crossing(piece.outline())] == []
-    meant = len(REMEDIES) - len(NOT_ON.get(garment, ()))
-    assert acted >= 0.9 * meant * len(bodies)
-
-
-def _told(evaluation) -> set[str]:
-    return {result.words for result in evaluation.results if result.finding.verdict is Verdict.FAILS}
+from tests.garments import BODY
 
 
 def test_a_fit_step_acts_before_the_style_wherever_it_was_entered(evaluator):

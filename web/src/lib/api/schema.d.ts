@@ -572,7 +572,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/remedies": {
+    "/api/jobs/{job_id}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Findings Here
+         * @description Say of each kind of finding whether this garment can show it.
+         */
+        get: operations["studio_routers_fitting_findings_here"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/remedies": {
         parameters: {
             query?: never;
             header?: never;
@@ -583,9 +603,29 @@ export interface paths {
         put?: never;
         /**
          * Remedies
-         * @description Work out the remedies of a finding for the amounts given; nothing is kept.
+         * @description Work out and try the remedies of a finding on a job's garment; nothing is kept.
          */
         post: operations["studio_routers_fitting_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Round Plan
+         * @description Return the plan of a round: its findings in the order of work, on the garment without what their remedies did.
+         */
+        get: operations["studio_routers_fitting_round_plan"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -646,6 +686,50 @@ export interface paths {
          * @description Record what the muslin shows.
          */
         post: operations["studio_routers_fitting_add_finding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}/findings/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Finding
+         * @description Set right a finding of an open round.
+         */
+        put: operations["studio_routers_fitting_put_finding"];
+        post?: never;
+        /**
+         * Delete Finding
+         * @description Withdraw a finding of an open round, with what its remedy changed.
+         */
+        delete: operations["studio_routers_fitting_delete_finding"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}/findings/{uid}/normal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Normal
+         * @description Say that a finding is normal for this cut.
+         */
+        post: operations["studio_routers_fitting_post_normal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1910,6 +1994,10 @@ export interface components {
             high: number;
             /** Pinch */
             pinch: boolean;
+            /** Unit */
+            unit: string;
+            /** Counted */
+            counted: string;
         };
         /**
          * Kind
@@ -1919,7 +2007,7 @@ export interface components {
         Kind: "woven" | "stretch" | "knit";
         /**
          * KindOut
-         * @description A kind of finding.
+         * @description A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always.
          */
         KindOut: {
             /** Key */
@@ -1928,6 +2016,10 @@ export interface components {
             seen: string;
             /** Cause */
             cause: string;
+            /** Words */
+            words: string;
+            /** Group */
+            group: string;
             /** View */
             view: string;
             /** Across */
@@ -1936,6 +2028,12 @@ export interface components {
             level: string;
             /** Movement */
             movement: string;
+            /** One Half */
+            one_half: boolean;
+            /** Normal */
+            normal: string;
+            /** Places */
+            places: components["schemas"]["OnPieceOut"][];
             /** Inputs */
             inputs: components["schemas"]["InputOut"][];
         };
@@ -1978,6 +2076,16 @@ export interface components {
             high: number;
             /** Tolerance */
             tolerance: number;
+        };
+        /**
+         * OnPieceOut
+         * @description Where on the pieces a kind of finding lies: edges of a role, on a zone, either or both.
+         */
+        OnPieceOut: {
+            /** Zone */
+            zone: string;
+            /** Role */
+            role: string;
         };
         /**
          * PreparationOut
@@ -2112,12 +2220,22 @@ export interface components {
                 [key: string]: number;
             };
             taken: components["schemas"]["Taken"];
+            /** Counted */
+            counted: string;
+            /** Piece */
+            piece: string;
+            /** Line */
+            line: string;
+            /** Normal */
+            normal: string;
             /** Remedy */
             remedy: string;
             /** Remedy Title */
             remedy_title: string;
             /** Steps */
             steps: string[];
+            /** Amended */
+            amended: string[];
             /** Applied */
             applied: boolean;
             /** Round */
@@ -2347,7 +2465,7 @@ export interface components {
         };
         /**
          * Taken
-         * @description How an amount of cloth was measured.
+         * @description How an amount of cloth was measured: all of it, or as a folded pinch, which is half.
          * @enum {string}
          */
         Taken: "whole" | "pinch";
@@ -2429,8 +2547,69 @@ export interface components {
             way: "undo" | "redo";
         };
         /**
+         * AppliesOut
+         * @description Whether a kind of finding can be found on a job's garment: why not, and which amounts are asked for.
+         */
+        AppliesOut: {
+            /** Key */
+            key: string;
+            /** Missing */
+            missing: string[];
+            /** Inputs */
+            inputs: string[];
+        };
+        /**
+         * AmendedOut
+         * @description A step of the style that a remedy amends: as it would be, and in words what changes.
+         */
+        AmendedOut: {
+            step: components["schemas"]["StepDoc"];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * FactorOut
+         * @description What an amount was multiplied by, and why.
+         */
+        FactorOut: {
+            /** Words */
+            words: string;
+            /** By */
+            by: number;
+        };
+        /**
+         * ReadOut
+         * @description A reading that a remedy promises: what was asked, what it came to, and on the finished garment.
+         */
+        ReadOut: {
+            /** What */
+            what: string;
+            /** Asked */
+            asked: number;
+            /** Came */
+            came: number;
+            /** Worn */
+            worn: number;
+        };
+        /**
+         * TurnedOut
+         * @description An amount turned openly into what counts: what was measured, what it was multiplied by and why, and the whole.
+         */
+        TurnedOut: {
+            /** Label */
+            label: string;
+            /** Given */
+            given: number;
+            /** Ways */
+            ways: components["schemas"]["FactorOut"][];
+            /** Whole */
+            whole: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * WorkedOut
-         * @description A remedy worked out.
+         * @description A remedy worked out and tried on the garment; `refused` says why it cannot be made.
          */
         WorkedOut: {
             /** Key */
@@ -2447,18 +2626,82 @@ export interface components {
             sum_label: string;
             /** Edges */
             edges: number;
-            /** Follows */
-            follows: string[];
             /** Steps */
             steps: components["schemas"]["StepDoc"][];
+            /** Amends */
+            amends: components["schemas"]["AmendedOut"][];
+            /** Under */
+            under: boolean;
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+            /**
+             * Fix
+             * @default
+             */
+            fix: string;
+            /**
+             * Was Tried
+             * @default false
+             */
+            was_tried: boolean;
+            /**
+             * Turned
+             * @default []
+             */
+            turned: components["schemas"]["TurnedOut"][];
+            /**
+             * Read
+             * @default []
+             */
+            read: components["schemas"]["ReadOut"][];
+            /**
+             * Touched
+             * @default []
+             */
+            touched: string[];
+            /**
+             * Follows
+             * @default []
+             */
+            follows: string[];
+            /**
+             * Odd
+             * @default []
+             */
+            odd: string[];
+            /**
+             * Failing
+             * @default false
+             */
+            failing: boolean;
+            /**
+             * Beyond
+             * @default
+             */
+            beyond: string;
         };
         /**
+         * Counted
+         * @description What an amount is counted over: all around the body, one side of it, or one place.
+         * @enum {string}
+         */
+        Counted: "around" | "each_side" | "here";
+        /**
          * WorkIn
-         * @description Amounts to work out remedies for, and the half that they are about.
+         * @description A finding to work out remedies for; `finding` where it was recorded already, so that its own remedy does not count.
          */
         WorkIn: {
             /** Kind */
             kind: string;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "both" | "left" | "right";
             /**
              * Given
              * @default {}
@@ -2468,12 +2711,66 @@ export interface components {
             };
             /** @default whole */
             taken: components["schemas"]["Taken"];
+            counted?: components["schemas"]["Counted"] | null;
             /**
-             * Side
-             * @default both
-             * @enum {string}
+             * Piece
+             * @default
              */
-            side: "both" | "left" | "right";
+            piece: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * Finding
+             * @default
+             */
+            finding: string;
+        };
+        /**
+         * ConflictOut
+         * @description Findings whose remedies are at odds.
+         */
+        ConflictOut: {
+            /** Findings */
+            findings: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PlanOut
+         * @description The plan of a round: what is worked in which order, what goes together, what is at odds, what comes of it.
+         */
+        PlanOut: {
+            /** Order */
+            order: components["schemas"]["PlannedOut"][];
+            /** Together */
+            together: string[][];
+            /** Conflicts */
+            conflicts: components["schemas"]["ConflictOut"][];
+            /** Touched */
+            touched: string[];
+            /** Follows */
+            follows: string[];
+            /** Odd */
+            odd: string[];
+        };
+        /**
+         * PlannedOut
+         * @description A finding in the order of work: its remedy, and why there is none.
+         */
+        PlannedOut: {
+            /** Finding */
+            finding: string;
+            /** Seen */
+            seen: string;
+            /** Remedy */
+            remedy: string;
+            /** Title */
+            title: string;
+            /** Refused */
+            refused: string;
         };
         /**
          * RoundIn
@@ -2645,8 +2942,6 @@ export interface components {
          * @description A finding to record; its name is made by the sender, so that sending twice records once.
          */
         FindingIn: {
-            /** Uid */
-            uid: string;
             /** Kind */
             kind: string;
             /**
@@ -2655,6 +2950,28 @@ export interface components {
              * @enum {string}
              */
             side: "both" | "left" | "right";
+            /**
+             * Given
+             * @default {}
+             */
+            given: {
+                [key: string]: components["schemas"]["LengthIn"];
+            };
+            /** @default whole */
+            taken: components["schemas"]["Taken"];
+            counted?: components["schemas"]["Counted"] | null;
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Uid */
+            uid: string;
             /**
              * Movement
              * @default
@@ -2665,15 +2982,14 @@ export interface components {
              * @default
              */
             words: string;
-            /**
-             * Given
-             * @default {}
-             */
-            given: {
-                [key: string]: components["schemas"]["LengthIn"];
-            };
-            /** @default whole */
-            taken: components["schemas"]["Taken"];
+        };
+        /**
+         * NormalIn
+         * @description Why a finding is normal for this cut, and changes nothing.
+         */
+        NormalIn: {
+            /** Why */
+            why: string;
         };
         /**
          * RemedyIn
@@ -4571,11 +4887,44 @@ export interface operations {
             };
         };
     };
+    studio_routers_fitting_findings_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliesOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     studio_routers_fitting_remedies: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                job_id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -4591,6 +4940,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkedOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_fitting_round_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
                 };
             };
             /** @description What went wrong, and what to do about it */
@@ -4693,6 +5074,119 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_fitting_put_finding: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_fitting_delete_finding: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_fitting_post_normal: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NormalIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

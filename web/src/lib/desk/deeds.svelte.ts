@@ -29,6 +29,9 @@ export interface Found {
 	words: string;
 	given: Record<string, LengthIn>;
 	taken: 'whole' | 'pinch';
+	counted: 'around' | 'each_side' | 'here' | null;
+	piece: string;
+	line: string;
 }
 
 /** What a deed on a job is sent with: which job, on which version of it. */
@@ -113,6 +116,35 @@ export class Deeds {
 			api.POST('/api/jobs/{job_id}/rounds/{number}/findings', {
 				params: { path: { ...path, number }, header },
 				body: finding,
+			}),
+		);
+	}
+
+	/** Set right what was recorded. */
+	edit(number: number, finding: Found, seen: string): Promise<boolean> {
+		return this.do(`set right: ${seen}`, (_, { path, header }) =>
+			api.PUT('/api/jobs/{job_id}/rounds/{number}/findings/{uid}', {
+				params: { path: { ...path, number, uid: finding.uid }, header },
+				body: finding,
+			}),
+		);
+	}
+
+	/** Withdraw a finding, with what its remedy changed. */
+	withdraw(number: number, finding: Finding): Promise<boolean> {
+		return this.do(`withdraw: ${finding.seen}`, (_, { path, header }) =>
+			api.DELETE('/api/jobs/{job_id}/rounds/{number}/findings/{uid}', {
+				params: { path: { ...path, number, uid: finding.uid }, header },
+			}),
+		);
+	}
+
+	/** Say that a finding is normal for this cut, and why. */
+	normal(number: number, uid: string, why: string): Promise<boolean> {
+		return this.do('normal for this cut', (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/normal', {
+				params: { path: { ...path, number, uid }, header },
+				body: { why },
 			}),
 		);
 	}

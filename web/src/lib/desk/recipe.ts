@@ -1,5 +1,5 @@
 /** Changes of a recipe, as functions: what is not set is the usual, or the house's. */
-import type { Block, Half, Recipe, Section, Step } from '../api/client';
+import type { Block, Half, Recipe, Section, Step, Worked } from '../api/client';
 
 /** Return the recipe with an allowance or rule set for this job; null puts it back, a house rule too. */
 export function withValue(recipe: Recipe, symbol: string, value: number | null, reason = ''): Recipe {
@@ -72,6 +72,12 @@ export function withStep(recipe: Recipe, step: Step): Recipe {
 /** Return the recipe with steps added at its end. */
 export function withSteps(recipe: Recipe, steps: readonly Step[]): Recipe {
 	return { ...recipe, steps: [...recipe.steps, ...steps] };
+}
+
+/** Return the recipe with what a remedy does: steps of the style as it amends them, and its own added at the end. */
+export function withRemedy(recipe: Recipe, remedy: Pick<Worked, 'steps' | 'amends'>): Recipe {
+	const amended = remedy.amends.reduce((now, { step }) => withStep(now, step), recipe);
+	return withSteps(amended, remedy.steps);
 }
 
 /** Return the recipe without a step. */

@@ -1,4 +1,4 @@
-<!-- One finding: how much, where, in whose words; its remedies with their arithmetic, tried on the table before they are applied. -->
+<!-- One finding: how much, where, in whose words; its remedies with their arithmetic, tried on the garment before they are applied. -->
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 	import {
@@ -6,59 +6,82 @@
 		api,
 		asProblem,
 		freshName,
+		type Finding,
 		type Half,
 		type Kind,
 		type LengthIn,
 		type Problem,
-		type Step,
 		type Worked,
 	} from '../../lib/api/client';
 	import { Latest } from '../../lib/api/latest';
-	import { newlyOdd } from '../../lib/desk/checks';
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import { withSteps } from '../../lib/desk/recipe';
+	import { withRemedy } from '../../lib/desk/recipe';
 	import type { Trial } from '../../lib/desk/trial.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { allRead } from '../../lib/parts/reads';
-	import { shown, spoken } from '../../lib/units.svelte';
+	import type { Subject } from '../../lib/table/picking';
 	import { lineName, pencil } from '../../lib/words';
 	import type { Laid } from './laid';
+	import Ways from './Ways.svelte';
 
 	interface Props {
 		kind: Kind;
 		round: number;
 		kinds: Kind[];
-		ontry: (steps: Step[] | null) => void;
+		/** Which of the amounts are asked for on this garment. */
+		asked: readonly string[];
+		/** The finding that is set right; none where a new one is recorded. */
+		before: Finding | null;
+		/** What was pointed at on the table. */
+		at: Subject | null;
+		ontry: (way: Worked | null) => void;
 		/** Told of the remedies that are to be laid over each other. */
 		onlay: (laid: Laid[]) => void;
 		onchoose: (kind: string) => void;
 		ondone: () => void;
 	}
-	let { kind, round, kinds, ontry, onlay, onchoose, ondone }: Props = $props();
+	let { kind, round, kinds, asked, before, at, ontry, onlay, onchoose, ondone }: Props = $props();
 
 	const desk = getDesk();
+	const inputs = $derived(kind.inputs.filter((input) => asked.includes(input.symbol)));
 	// svelte-ignore state_referenced_locally
 	let amounts = $state<Record<string, number>>(
-		Object.fromEntries(kind.inputs.map((i) => [i.symbol, i.default])),
+		Object.fromEntries(kind.inputs.map((i) => [i.symbol, before?.given[i.symbol] ?? i.default])),
 	);
-	let taken = $state<'whole' | 'pinch'>('whole');
-	let side = $state<Half>('both');
 	// svelte-ignore state_referenced_locally
-	let movement = $state(kind.movement);
-	let words = $state('');
-	let remedies = $state<Worked[]>([]);
-	let remedy = $state<string | null>(null);
+	let taken = $state<'whole' | 'pinch'>(before?.taken ?? 'whole');
+	// svelte-ignore state_referenced_locally
+	let counted = $state<'around' | 'each_side' | null>(
+		before?.counted === 'around' || before?.counted === 'each_side' ? before.counted : null,
+	);
+	// svelte-ignore state_referenced_locally
+	let side = $state<Half>((before?.side as Half) ?? (kind.one_half ? 'left' : 'both'));
+	// svelte-ignore state_referenced_locally
+	let movement = $state(before?.movement ?? kind.movement);
+	// svelte-ignore state_referenced_locally
+	let words = $state(before?.words ?? '');
+	// svelte-ignore state_referenced_locally
+	let why = $state(before?.normal || kind.normal);
+	let ways = $state<Worked[]>([]);
+	// svelte-ignore state_referenced_locally
+	let remedy = $state<string | null>(before?.remedy || null);
 	let problem = $state<Problem | null>(null);
 
-	const uid = freshName('f');
-	const chosen = $derived(remedies.find((r) => r.key === remedy) ?? remedies[0] ?? null);
-	const pinchable = $derived(kind.inputs.some((i) => i.pinch));
+	// svelte-ignore state_referenced_locally
+	const uid = before?.uid ?? freshName('f');
+	const can = $derived(ways.filter((way) => !way.refused));
+	const chosen = $derived(can.find((way) => way.key === remedy) ?? can[0] ?? null);
+	const pinchable = $derived(inputs.some((i) => i.pinch));
+	const countable = $derived(side === 'both' && inputs.some((i) => i.counted !== 'here'));
+	const piece = $derived(at?.piece ?? before?.piece ?? '');
+	const line = $derived(
+		at ? (at.kind === 'line' || at.kind === 'dart' ? at.name : '') : (before?.line ?? ''),
+	);
 
-	/** Each remedy tried by itself, at the same time; and the pattern without any, to tell what is new. */
+	/** Each remedy tried by itself, to be laid over the others. */
 	let trials = $state.raw<Record<string, Trial>>({});
-	const without = desk.job ? desk.another(desk.job.recipe) : null;
 	let over = $state(false);
 
 	function tryAll(plans: Worked[]): void {
@@ -66,7 +89,7 @@
 		const { recipe } = desk.job;
 		const tried = { ...trials };
 		for (const plan of plans) {
-			const changed = withSteps(recipe, plan.steps);
+			const changed = withRemedy(recipe, plan);
 			if (tried[plan.key]) tried[plan.key]!.try(changed, { than: recipe });
 			else tried[plan.key] = desk.another(changed, { than: recipe });
 		}
@@ -75,86 +98,74 @@
 
 	/** The pencil of a remedy: none of them that of the muslin under them. */
 	function pencilOf(plan: Worked): string {
-		return pencil(round + 1 + remedies.indexOf(plan));
+		return pencil(round + 1 + can.indexOf(plan));
 	}
 
 	$effect(() => {
-		const laid = over ? remedies.filter((plan) => plan.key !== chosen?.key && trials[plan.key]) : [];
+		if (over) tryAll(can);
+		const laid = over ? can.filter((plan) => plan.key !== chosen?.key && trials[plan.key]) : [];
 		onlay(laid.map((plan) => ({ title: plan.title, pencil: pencilOf(plan), trial: trials[plan.key]! })));
 	});
 	onDestroy(() => onlay([]));
 
 	function given(): Record<string, LengthIn> {
-		return Object.fromEntries(
-			Object.entries(amounts).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' }]),
-		);
+		return Object.fromEntries(inputs.map((i) => [i.symbol, { text: String(amounts[i.symbol]), unit: 'cm' }]));
 	}
 
-	const worker = new Latest<
-		{ given: Record<string, LengthIn>; taken: 'whole' | 'pinch'; side: Half },
-		Worked[]
-	>(
-		(wish) => answered(api.POST('/api/remedies', { body: { kind: kind.key, ...wish } })),
+	function found() {
+		return { kind: kind.key, side, given: given(), taken, counted, piece, line };
+	}
+
+	const worker = new Latest<ReturnType<typeof found>, Worked[]>(
+		(wish) =>
+			answered(
+				api.POST('/api/jobs/{job_id}/remedies', {
+					params: { path: { job_id: desk.job!.id } },
+					body: { ...wish, finding: before?.uid ?? '' },
+				}),
+			),
 		(result) => {
-			remedies = result;
+			ways = result;
 			problem = null;
-			if (chosen) ontry(chosen.steps);
-			tryAll(result);
+			ontry(chosen);
 		},
 		(error) => {
 			problem = asProblem(error);
-			remedies = [];
+			ways = [];
 			ontry(null);
 		},
 	);
 	function work(): void {
-		worker.wish({ given: given(), taken, side });
+		worker.wish(found());
 	}
 	work();
 
 	function pick(key: string): void {
 		remedy = key;
-		if (chosen) ontry(chosen.steps);
+		ontry(chosen);
 	}
 
-	/** The step that could not act, as the table tells it. */
-	const refused = $derived(
-		desk.trial.preview?.stages.find(
-			(s) => s.failure && chosen?.steps.some((step) => step.uid === s.step.uid),
-		) ?? null,
-	);
-	const followers = $derived(chosen?.follows ?? []);
-
-	/** What a remedy comes to, as it was tried: how far the farthest line moves, and what would no longer agree. */
-	function cameTo(plan: Worked): string {
-		const tried = trials[plan.key]?.preview;
-		if (!tried || !without?.preview) return '';
-		const failed = tried.stages.some((s) => s.failure && plan.steps.some((step) => step.uid === s.step.uid));
-		if (failed) return 'It cannot act on this pattern.';
-		const [farthest] = tried.than ?? [];
-		const moved = farthest
-			? `Moves the ${lineName(farthest.lineage)} most, by ${shown(farthest.distance)}.`
-			: 'No line moves.';
-		const odd = newlyOdd(without.preview.checks, tried.checks);
-		if (!odd.length) return `${moved} Nothing disagrees that agreed.`;
-		return `${moved} No longer agrees: ${odd.map((check) => spoken(check.words)).join(' ')}`;
+	async function keep(): Promise<boolean> {
+		if (!(await allRead())) return false;
+		const finding = { ...found(), uid, movement, words };
+		if (before) return desk.deeds.edit(round, finding, kind.seen);
+		return desk.deeds.record(round, finding, kind.seen);
 	}
 
 	async function record(apply: boolean): Promise<void> {
-		if (!(await allRead())) return;
 		const plan = chosen;
-		const finding = { uid, kind: kind.key, side, movement, words, given: given(), taken };
-		if (!(await desk.deeds.record(round, finding, kind.seen))) return;
+		if (!(await keep())) return;
 		if (apply && plan && !(await desk.deeds.apply(round, uid, plan))) return;
 		ondone();
 	}
 
-	/** The remedy's sum as one would write it: what was pinned, over how many edges, what each gets. */
-	function arithmetic(plan: Worked): string {
-		if (plan.key === 'share') return `${spoken(plan.sum_text)} ${plan.sum_label}`;
-		const result = `${shown(plan.sum_value)} ${plan.sum_label}`;
-		const worked = plan.sum_text.includes('÷') ? `${spoken(plan.sum_text)} = ${result}` : result;
-		return plan.edges > 1 ? `${worked} (${plan.edges} edges cut)` : worked;
+	async function callNormal(): Promise<void> {
+		if (!why || !(await keep())) return;
+		if (await desk.deeds.normal(round, uid, why)) ondone();
+	}
+
+	async function withdraw(): Promise<void> {
+		if (before && (await desk.deeds.withdraw(round, before))) leave();
 	}
 
 	function leave(): void {
@@ -164,12 +175,13 @@
 </script>
 
 <form onsubmit={(e) => (e.preventDefault(), void record(true))}>
-	<label class="soft" for="kind">It shows</label>
+	<label class="soft" for="kind">{before ? 'It showed' : 'It shows'}</label>
 	<select id="kind" class="field wide" value={kind.key} onchange={(e) => onchoose(e.currentTarget.value)}>
 		{#each kinds as k (k.key)}<option value={k.key}>{k.seen}</option>{/each}
 	</select>
 	<p class="soft">{kind.cause}</p>
-	{#each kind.inputs as input (input.symbol)}
+	{#if line}<p class="soft">Pointed at: {lineName(line)}.</p>{/if}
+	{#each inputs as input (input.symbol)}
 		<div class="amount">
 			<NumberField
 				label={input.label}
@@ -195,11 +207,17 @@
 			>
 		</div>
 	{/if}
+	{#if countable}
+		<div class="choice" role="group" aria-label="What it is counted over">
+			<label><input type="radio" bind:group={counted} value={null} onchange={work} /> all around</label>
+			<label><input type="radio" bind:group={counted} value="each_side" onchange={work} /> each side</label>
+		</div>
+	{/if}
 	<div class="pair">
 		<label>
 			<span class="soft">Side</span>
 			<select class="field" bind:value={side} onchange={work}>
-				<option value="both">both</option>
+				{#if !kind.one_half}<option value="both">both</option>{/if}
 				<option value="left">left</option>
 				<option value="right">right</option>
 			</select>
@@ -220,52 +238,39 @@
 	</label>
 
 	{#if problem}<ProblemNote {problem} />{/if}
-	{#if remedies.length}
+	{#if ways.length}
 		<div class="changes">
 			<h3>Paper change</h3>
-			{#if remedies.length > 1}
+			{#if can.length > 1}
 				<button class="button small" type="button" aria-pressed={over} onclick={() => (over = !over)}
 					>{over ? 'Show only the chosen one' : 'Lay them over each other'}</button
 				>
 			{/if}
 		</div>
-		{#each remedies as plan (plan.key)}
-			<label class="remedy" class:chosen={plan.key === chosen?.key}>
-				<input
-					type="radio"
-					name="remedy"
-					checked={plan.key === chosen?.key}
-					onchange={() => pick(plan.key)}
-				/>
-				<span>
-					<strong>
-						{#if over && plan.key !== chosen?.key}
-							<i class="pencil" style:background={pencilOf(plan)} title="drawn dashed in this pencil"></i>
-						{/if}
-						{plan.title}
-					</strong>
-					<span class="sum figures" data-sum="{kind.key}.{plan.key}">
-						{arithmetic(plan)}
-					</span>
-					<span class="soft">{plan.reason}</span>
-					{#if cameTo(plan)}<span class="came-to">{cameTo(plan)}</span>{/if}
-				</span>
-			</label>
-		{/each}
-		{#if refused}
-			<p class="note">{spoken(refused.failure)} {spoken(refused.fix)}</p>
-		{/if}
-		{#if followers.length}<p class="soft">Look also at: {followers.join(', ')}.</p>{/if}
+		<Ways kind={kind.key} {ways} {chosen} pencilOf={over ? pencilOf : null} onpick={pick} />
 	{/if}
 	<div class="deeds">
-		<button class="button main" type="submit" disabled={desk.deeds.busy || !chosen || !!refused}
-			>Record and change the paper</button
+		<button class="button main" type="submit" disabled={desk.deeds.busy || !chosen}
+			>{before ? 'Keep and change the paper' : 'Record and change the paper'}</button
 		>
 		<button class="button" type="button" disabled={desk.deeds.busy || !!problem} onclick={() => record(false)}
-			>Record only</button
+			>{before ? 'Keep' : 'Record only'}</button
 		>
+		{#if before}
+			<button class="button" type="button" disabled={desk.deeds.busy} onclick={withdraw}>Withdraw it</button>
+		{/if}
 		<button class="button" type="button" onclick={leave}>Leave</button>
 	</div>
+	<details class="normal" open={!!kind.normal}>
+		<summary>Normal for this cut</summary>
+		<label class="block">
+			<span class="soft">Why it is left as it is</span>
+			<textarea class="field wide" rows="2" bind:value={why}></textarea>
+		</label>
+		<button class="button" type="button" disabled={desk.deeds.busy || !why || !!problem} onclick={callNormal}
+			>Normal: change nothing</button
+		>
+	</details>
 </form>
 
 <style>
@@ -300,31 +305,6 @@
 		display: flex;
 		flex-direction: column;
 	}
-	.remedy {
-		display: flex;
-		gap: 0.6rem;
-		padding: 0.45rem;
-		border: 1px solid var(--rule);
-		border-radius: var(--radius-base);
-		margin-bottom: 0.35rem;
-		cursor: pointer;
-	}
-	.remedy.chosen {
-		border-color: var(--chalk);
-		background: var(--chalk-soft);
-	}
-	.remedy span span {
-		display: block;
-	}
-	.came-to {
-		font-size: 0.92rem;
-	}
-	.pencil {
-		display: inline-block;
-		width: 0.7rem;
-		height: 0.7rem;
-		border-radius: 50%;
-	}
 	.changes {
 		display: flex;
 		justify-content: space-between;
@@ -334,6 +314,12 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.5rem;
-		margin: 0.5rem 0 1rem;
+		margin: 0.5rem 0 0.6rem;
+	}
+	.normal {
+		margin-bottom: 1rem;
+	}
+	summary {
+		cursor: pointer;
 	}
 </style>

@@ -1,6 +1,6 @@
 <!-- The findings of a muslin, and the earlier ones that are asked about again. -->
 <script lang="ts">
-	import { api, type Finding, type Half, type Outcome, type Round, type Worked } from '../../lib/api/client';
+	import type { Finding, Outcome, Round } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { OUTCOMES, pencil } from '../../lib/words';
 
@@ -20,19 +20,6 @@
 
 	async function say(finding: Finding, outcome: Outcome): Promise<void> {
 		await desk.deeds.answer(round.number, finding, outcome, OUTCOMES[outcome]);
-	}
-
-	/** Apply the first remedy of a finding that was only recorded. */
-	async function fix(finding: Finding): Promise<void> {
-		const given = Object.fromEntries(
-			Object.entries(finding.given).map(([s, cm]) => [s, { text: String(cm), unit: 'cm' as const }]),
-		);
-		const plans = await desk.ask<Worked[]>(
-			api.POST('/api/remedies', {
-				body: { kind: finding.kind, given, taken: finding.taken, side: finding.side as Half },
-			}),
-		);
-		if (plans?.[0]) await desk.deeds.apply(round.number, finding.uid, plans[0]);
 	}
 </script>
 
@@ -68,11 +55,14 @@
 				<span class="lead" style:background={pencil(round.number)}></span>
 				<div>
 					<button class="seen" onclick={() => onreopen(finding)} disabled={!editable}>{finding.seen}</button>
+					{#if finding.side !== 'both'}<span class="soft">{finding.side} half</span>{/if}
 					{#if finding.words}<span class="said">“{finding.words}”</span>{/if}
 					{#if finding.remedy}
 						<span class="soft">{finding.remedy_title}{finding.applied ? '' : ' (taken back)'}</span>
+					{:else if finding.normal}
+						<span class="soft">Normal for this cut: {finding.normal}</span>
 					{:else if editable}
-						<button class="button small" disabled={desk.deeds.busy} onclick={() => fix(finding)}
+						<button class="button small" disabled={desk.deeds.busy} onclick={() => onreopen(finding)}
 							>Change the paper</button
 						>
 					{:else}

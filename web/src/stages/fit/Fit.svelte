@@ -1,17 +1,28 @@
 <!-- Fit: the muslin on the table. What it shows, what the paper change is, the old line under the new, and did it help. -->
 <script lang="ts">
-	import { api, type BodyDrawing, type Finding, type Piece, type Step } from '../../lib/api/client';
+	import {
+		api,
+		type Applies,
+		type BodyDrawing,
+		type Finding,
+		type Piece,
+		type Worked,
+	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
-	import { withSteps } from '../../lib/desk/recipe';
+	import { withRemedy } from '../../lib/desk/recipe';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import type { Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName, moment, pencil } from '../../lib/words';
 	import BodyFigure from './BodyFigure.svelte';
 	import FindingForm from './FindingForm.svelte';
 	import FindingList from './FindingList.svelte';
+	import { applicable } from './kinds';
+	import KindList from './KindList.svelte';
 	import type { Laid } from './laid';
 	import RoundForm from './RoundForm.svelte';
+	import RoundPlan from './RoundPlan.svelte';
 
 	const desk = getDesk();
 	desk.begin();
@@ -43,16 +54,27 @@
 		if (sheet === undefined) return;
 		void drawing.load(api.GET('/api/sheets/{sheet_id}/figure', { params: { path: { sheet_id: sheet } } }));
 	});
-	const kinds = $derived(shelf.all?.findings ?? []);
+	const applies = desk.reads<Applies[]>();
+	$effect(() => {
+		const job = desk.job;
+		if (!job) return;
+		void applies.load(api.GET('/api/jobs/{job_id}/findings', { params: { path: { job_id: job.id } } }));
+	});
+	const kinds = $derived(applicable(shelf.all?.findings ?? [], applies.value ?? []));
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
+	const asked = $derived(applies.value?.find((one) => one.key === chosen)?.inputs ?? []);
+	/** What was pointed at on the table: findings that can lie there are offered. */
+	let at = $state.raw<Subject | null>(null);
+	/** The finding that is set right. */
+	let before = $state.raw<Finding | null>(null);
 	const moves = $derived(desk.trial.preview?.against?.moves ?? []);
 	const findings = $derived(round?.findings ?? []);
 
-	function tryRemedy(steps: Step[] | null): void {
+	function tryRemedy(way: Worked | null): void {
 		if (!desk.job) return;
-		trying = steps !== null;
-		if (steps === null) desk.leave();
-		else desk.trial.try(withSteps(desk.job.recipe, steps));
+		trying = way !== null;
+		if (way === null) desk.leave();
+		else desk.trial.try(withRemedy(desk.job.recipe, way));
 	}
 
 	function choose(key: string): void {
@@ -62,11 +84,24 @@
 
 	async function recorded(): Promise<void> {
 		chosen = null;
+		before = null;
+		at = null;
 		trying = false;
 	}
 
+	function begin(key: string): void {
+		before = null;
+		choose(key);
+	}
+
 	function reopen(finding: Finding): void {
+		before = finding;
 		choose(finding.kind);
+	}
+
+	function point(subject: Subject): void {
+		if (!round || round.closed || chosen) return;
+		at = subject;
 	}
 </script>
 
@@ -97,11 +132,12 @@
 			{#if round.note}<p class="said">“{round.note}”</p>{/if}
 			<div class="figures-row">
 				{#if figure}
-					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={choose} />
-					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={choose} />
+					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={begin} />
+					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={begin} />
 				{/if}
 			</div>
 			<FindingList {round} editable={!round.closed} onreopen={reopen} />
+			{#if round.findings.length}<RoundPlan {round} />{/if}
 		{/if}
 		<RoundForm {open} />
 		{#each shelf.all?.cautions.fit ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
@@ -111,6 +147,8 @@
 			pieces={desk.trial.pieces}
 			under={layers}
 			lit={new Set(pointed)}
+			onpick={round && !round.closed ? point : null}
+			still={chosen !== null}
 			label="The pattern with the lines as cut under it"
 		/>
 		{#if number}
@@ -125,11 +163,14 @@
 	</section>
 	<section class="right" aria-label="Finding and remedy">
 		{#if kind && round && !round.closed}
-			{#key kind.key}
+			{#key `${kind.key} ${before?.uid ?? ''}`}
 				<FindingForm
 					{kind}
 					round={round.number}
 					{kinds}
+					{asked}
+					{before}
+					{at}
 					ontry={tryRemedy}
 					onlay={(shown) => (laid = shown)}
 					onchoose={choose}
@@ -137,13 +178,7 @@
 				/>
 			{/key}
 		{:else if round && !round.closed}
-			<h2>What does it show?</h2>
-			<p class="soft">Point at the figure, or choose:</p>
-			<ul class="kinds">
-				{#each kinds as k (k.key)}
-					<li><button onclick={() => choose(k.key)}>{k.seen}</button></li>
-				{/each}
-			</ul>
+			<KindList {kinds} pieces={desk.trial.pieces} {at} onchoose={begin} onleave={() => (at = null)} />
 		{/if}
 		{#if number}
 			<h2>What moved since muslin {number} was cut</h2>
@@ -244,21 +279,6 @@
 		width: 0.7rem;
 		height: 0.7rem;
 		border-radius: 50%;
-	}
-	.kinds {
-		list-style: none;
-		margin: 0 0 1rem;
-		padding: 0;
-	}
-	.kinds button {
-		width: 100%;
-		text-align: left;
-		padding: 0.45rem 0.4rem;
-		border-bottom: 1px solid var(--rule);
-		cursor: pointer;
-	}
-	.kinds button:hover {
-		background: var(--chalk-soft);
 	}
 	table {
 		width: 100%;
