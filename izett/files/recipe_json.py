@@ -153,3 +153,8 @@ def read_recipe(text: str) -> RecipeDoc:
             f"The recipe is damaged or foreign at {place or 'its first line'}: {words}.",
             fix="Take an undamaged copy.",
         ) from error
+
+
+def write_recipe(document: RecipeDoc) -> str:
+    """Return an `izett-recipe` document as text."""
+    return document.model_dump_json(indent=1) + "\n"
