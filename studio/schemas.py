@@ -351,7 +351,7 @@ class AmendedOut(BaseModel):
 
 
 class WorkedOut(BaseModel):
-    """A remedy worked out and tried on the garment; `refused` says why it cannot be made."""
+    """A remedy worked out and tried on the garment; `refused` says why it cannot be made, `farthest` which line moves most."""
 
     key: str
     title: str
@@ -368,6 +368,8 @@ class WorkedOut(BaseModel):
     was_tried: bool = False
     turned: list[TurnedOut] = []
     read: list[ReadOut] = []
+    farthest: str = ""
+    farthest_by: float = 0.0
     touched: list[str] = []
     follows: list[str] = []
     odd: list[str] = []

@@ -140,6 +140,8 @@ def _worked(way: Way, seen: Seen, amounts: list[Turned], document: RecipeDoc) ->
                 ReadOut(what=name, asked=asked, came=came.read[name], worn=came.worn[name])
                 for name, asked in way.worked.promised.items()
             ],
+            "farthest": came.moved[0].lineage if came.moved else "",
+            "farthest_by": came.moved[0].distance if came.moved else 0.0,
             "touched": list(came.touched),
             "follows": list(came.follows),
             "odd": list(came.odd),

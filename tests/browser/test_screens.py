@@ -185,4 +185,4 @@ def test_findings_are_put_on_the_figure_by_keyboard(tab, demo):
     settle(tab)
     tab.page.get_by_role("button", name="Strain across the back on reaching", exact=True).first.focus()
     tab.page.keyboard.press("Enter")
-    assert tab.page.get_by_label("It shows").input_value() == "back_tight"
+    assert tab.page.get_by_label("It shows", exact=True).input_value() == "back_tight"

@@ -2609,7 +2609,7 @@ export interface components {
         };
         /**
          * WorkedOut
-         * @description A remedy worked out and tried on the garment; `refused` says why it cannot be made.
+         * @description A remedy worked out and tried on the garment; `refused` says why it cannot be made, `farthest` which line moves most.
          */
         WorkedOut: {
             /** Key */
@@ -2657,6 +2657,16 @@ export interface components {
              * @default []
              */
             read: components["schemas"]["ReadOut"][];
+            /**
+             * Farthest
+             * @default
+             */
+            farthest: string;
+            /**
+             * Farthest By
+             * @default 0
+             */
+            farthest_by: number;
             /**
              * Touched
              * @default []

@@ -3,7 +3,7 @@
 	import type { BodyDrawing as Drawn, Finding, Kind } from '../../lib/api/client';
 	import BodyDrawing from '../../lib/parts/BodyDrawing.svelte';
 	import { pencil } from '../../lib/words';
-	import { spotAt } from './spots';
+	import { spotsOf } from './spots';
 
 	interface Props {
 		figure: Drawn;
@@ -11,25 +11,15 @@
 		kinds: Kind[];
 		findings: Finding[];
 		chosen: string | null;
-		onchoose: (kind: string) => void;
+		/** Told which kinds lie at the spot that was pointed at. */
+		onspot: (kinds: string[]) => void;
 	}
-	let { figure, view, kinds, findings, chosen, onchoose }: Props = $props();
+	let { figure, view, kinds, findings, chosen, onspot }: Props = $props();
 
-	/** cm below the waist that are shown: findings of a bodice end at the hip. */
+	/** cm below the waist that are shown: findings end at the hip. */
 	const LOWEST = -21;
 	const here = $derived(kinds.filter((kind) => kind.view === view));
-
-	/** Kinds that lie on one spot share it: the one that was found, or the chosen one, shows. */
-	const spots = $derived.by(() => {
-		const places: { x: number; y: number; kinds: Kind[] }[] = [];
-		for (const kind of here) {
-			const at = spotAt(figure, kind.level, kind.across);
-			const place = places.find((p) => p.x === at.x && p.y === at.y);
-			if (place) place.kinds.push(kind);
-			else places.push({ ...at, kinds: [kind] });
-		}
-		return places;
-	});
+	const spots = $derived(spotsOf(figure, here));
 
 	/** Where the dots of a spot lie: on the side of the wearer that was found, seen from the front or from behind. */
 	function dots(x: number, hit: Finding | undefined): number[] {
@@ -55,8 +45,8 @@
 					class="spot"
 					class:chosen={isChosen}
 					aria-label={spot.kinds.map((k) => k.seen).join('; ')}
-					onclick={() => onchoose(spot.kinds.find((k) => k.key !== chosen)?.key ?? spot.kinds[0]!.key)}
-					onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onchoose(spot.kinds[0]!.key)}
+					onclick={() => onspot(spot.kinds.map((k) => k.key))}
+					onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onspot(spot.kinds.map((k) => k.key))}
 				>
 					<title>{spot.kinds.map((k) => k.seen).join(' / ')}</title>
 					{#each dots(spot.x, hit) as x (x)}

@@ -96,13 +96,17 @@
 		trials = tried;
 	}
 
+	function layOver(): void {
+		over = !over;
+		if (over) tryAll(can);
+	}
+
 	/** The pencil of a remedy: none of them that of the muslin under them. */
 	function pencilOf(plan: Worked): string {
 		return pencil(round + 1 + can.indexOf(plan));
 	}
 
 	$effect(() => {
-		if (over) tryAll(can);
 		const laid = over ? can.filter((plan) => plan.key !== chosen?.key && trials[plan.key]) : [];
 		onlay(laid.map((plan) => ({ title: plan.title, pencil: pencilOf(plan), trial: trials[plan.key]! })));
 	});
@@ -127,6 +131,7 @@
 		(result) => {
 			ways = result;
 			problem = null;
+			if (over) tryAll(can);
 			ontry(chosen);
 		},
 		(error) => {
@@ -242,7 +247,7 @@
 		<div class="changes">
 			<h3>Paper change</h3>
 			{#if can.length > 1}
-				<button class="button small" type="button" aria-pressed={over} onclick={() => (over = !over)}
+				<button class="button small" type="button" aria-pressed={over} onclick={layOver}
 					>{over ? 'Show only the chosen one' : 'Lay them over each other'}</button
 				>
 			{/if}

@@ -86,7 +86,19 @@
 		chosen = null;
 		before = null;
 		at = null;
+		spotted = null;
 		trying = false;
+	}
+
+	/** The kinds that lie at the spot of the figure that was pointed at; all where none was. */
+	let spotted = $state.raw<string[] | null>(null);
+
+	function spot(found: string[]): void {
+		if (!round || round.closed) return;
+		if (found.length === 1) return begin(found[0]!);
+		tryRemedy(null);
+		chosen = before = at = null;
+		spotted = found;
 	}
 
 	function begin(key: string): void {
@@ -102,6 +114,7 @@
 	function point(subject: Subject): void {
 		if (!round || round.closed || chosen) return;
 		at = subject;
+		spotted = null;
 	}
 </script>
 
@@ -132,8 +145,8 @@
 			{#if round.note}<p class="said">“{round.note}”</p>{/if}
 			<div class="figures-row">
 				{#if figure}
-					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onchoose={begin} />
-					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onchoose={begin} />
+					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onspot={spot} />
+					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onspot={spot} />
 				{/if}
 			</div>
 			<FindingList {round} editable={!round.closed} onreopen={reopen} />
@@ -178,7 +191,14 @@
 				/>
 			{/key}
 		{:else if round && !round.closed}
-			<KindList {kinds} pieces={desk.trial.pieces} {at} onchoose={begin} onleave={() => (at = null)} />
+			<KindList
+				kinds={spotted ? kinds.filter((one) => spotted!.includes(one.key)) : kinds}
+				pieces={desk.trial.pieces}
+				{at}
+				narrowed={at !== null || spotted !== null}
+				onchoose={begin}
+				onleave={() => (at = spotted = null)}
+			/>
 		{/if}
 		{#if number}
 			<h2>What moved since muslin {number} was cut</h2>

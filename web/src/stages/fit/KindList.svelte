@@ -10,11 +10,13 @@
 		pieces: Piece[];
 		/** What was pointed at on the table. */
 		at: Subject | null;
+		/** Whether only what lies at one place is listed. */
+		narrowed: boolean;
 		onchoose: (key: string) => void;
 		/** Told to look at the whole garment again. */
 		onleave: () => void;
 	}
-	let { kinds, pieces, at, onchoose, onleave }: Props = $props();
+	let { kinds, pieces, at, narrowed, onchoose, onleave }: Props = $props();
 
 	let typed = $state('');
 	const here = $derived(lyingAt(kinds, at, pieces));
@@ -35,15 +37,15 @@
 	aria-label="Look for a finding"
 	placeholder="gapes, tight, sleeve…"
 />
-{#if at}
+{#if narrowed}
 	<p class="at">
-		At the {place.toLowerCase()}
+		{place ? `At the ${place.toLowerCase()}` : 'At that spot'}
 		<button class="button small" onclick={onleave}>Whole garment</button>
 	</p>
 {/if}
 {#each groups as [title, found] (title)}
 	<h3>{title}</h3>
-	<ul>
+	<ul class="kinds">
 		{#each found as kind (kind.key)}
 			<li><button onclick={() => onchoose(kind.key)}>{kind.seen}</button></li>
 		{/each}

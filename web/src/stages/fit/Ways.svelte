@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Worked } from '../../lib/api/client';
 	import { shown, spoken } from '../../lib/units.svelte';
+	import { lineName } from '../../lib/words';
 
 	interface Props {
 		/** The finding's key, by which a sum is found on the page. */
@@ -53,6 +54,16 @@
 			});
 		return found.length ? [`Comes to: ${found.join(', ')}.`] : [];
 	}
+
+	/** How far the farthest line moves, and what would no longer agree. */
+	function agrees(way: Worked): string {
+		if (!way.touched.length) return '';
+		const moved = way.farthest
+			? `Moves the ${lineName(way.farthest)} most, by ${shown(way.farthest_by)}.`
+			: 'No line moves.';
+		if (!way.odd.length) return `${moved} Nothing disagrees that agreed.`;
+		return `${moved} No longer agrees: ${way.odd.map((words) => spoken(words)).join('. ')}.`;
+	}
 </script>
 
 {#each ways as way (way.key)}
@@ -78,6 +89,7 @@
 				{/if}
 				{#each turned(way) as line (line)}<span class="soft figures">{line}</span>{/each}
 				<span class="soft">{way.reason}</span>
+				{#if agrees(way)}<span class="came-to">{agrees(way)}</span>{/if}
 				{#if way.was_tried}<span class="came-to">It was made before, and did not solve it.</span>{/if}
 				{#if way.key === chosen?.key}
 					{#each way.amends as one (one.step.uid)}
@@ -90,11 +102,6 @@
 					{/if}
 					{#each way.follows as words (words)}<span class="soft">Follows: {spoken(words)}.</span>{/each}
 					{#if way.beyond}<span class="came-to">{spoken(way.beyond)}</span>{/if}
-					{#if way.odd.length}
-						<span class="came-to">No longer agrees: {way.odd.map((words) => spoken(words)).join('. ')}.</span>
-					{:else if way.touched.length}
-						<span class="came-to">Nothing disagrees that agreed.</span>
-					{/if}
 				{/if}
 			</span>
 		</label>

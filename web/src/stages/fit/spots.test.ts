@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
-import type { BodyDrawing } from '../../lib/api/client';
-import { spotAt } from './spots';
+import type { BodyDrawing, Kind } from '../../lib/api/client';
+import { spotAt, spotsOf } from './spots';
 
 const figure: BodyDrawing = {
 	outlines: {},
@@ -29,4 +29,16 @@ test('shoulder and across lie between neck and armpit, the shoulder higher', () 
 
 test('a level that the body does not have lies at the waist', () => {
 	expect(spotAt(figure, 'knuckle', 0).y).toBe(0);
+});
+
+test('kinds that a fingertip covers share a spot', () => {
+	const kinds = [
+		{ key: 'a', level: 'bust', across: 0.5 },
+		{ key: 'b', level: 'bust', across: 0.6 },
+		{ key: 'c', level: 'waist', across: 0.5 },
+	] as Kind[];
+	expect(spotsOf(figure, kinds).map((spot) => spot.kinds.map((kind) => kind.key))).toEqual([
+		['a', 'b'],
+		['c'],
+	]);
 });
