@@ -242,6 +242,7 @@ def test_remedies_are_tried_at_once_and_laid_over_each_other(tab):
     assert beneath.count() == 1, "the muslin as it was cut"
     tab.button("Lay them over each other").click()
     page.locator(".legend").get_by_text("raise the seam on the same shape").wait_for()
+    beneath.nth(1).wait_for(state="attached")
     assert beneath.count() == 2
     assert len({beneath.nth(n).get_attribute("d") for n in (0, 1)}) == 2
     other = beneath.nth(1).get_attribute("d")
