@@ -12,10 +12,12 @@ from pydantic import Field
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.point import add
+from izett.geometry.point import Point, Vector, add
 from izett.pattern.facts import Role, SeamKind, Zone
+from izett.pattern.piece import Edge
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
+from izett.styling.bending import bent_curve, smooth_step
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.shoulder_line import eased, shoulder_of, shoulder_seam, tip_along
@@ -24,6 +26,8 @@ from izett.styling.told import out_at
 from izett.styling.words import signed
 from izett.wording import cm
 
+#: Points of an armhole as it is drafted: two curves that meet at the across line.
+AS_DRAFTED = 7
 #: cm. The armhole stays this far inside the shoulder tip at the across line, else the sleeve would hang outwards.
 INSIDE_TIP = 0.2
 
@@ -51,32 +55,52 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     tip = shoulder.end
     piece = context.piece_with(tip)
     armholes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-    if len(armholes) != 1 or len(armholes[0].curve.points) != 7:
+    if len(armholes) != 1:
         raise StepRefused(
-            f"The {part} armhole was changed by a step before this one: it cannot be widened in one line.",
-            fix="Put this step before the one that moves the dart there.",
+            f"The {part} armhole is not in one line.",
+            fix="Put this step before the one that parts it.",
             where=tuple(edge.lineage for edge in armholes),
         )
-    shift = (params.amount, 0.0)
-    points = armholes[0].curve.points
-    across = Curve(tuple(add(p, shift) if i in (2, 3, 4) else p for i, p in enumerate(points)))
+    (armhole,) = armholes
+    level = _across(armhole)
     moves = {}
     pattern = context.garment
     if params.surplus is Surplus.EASE:
         moves[tip] = tip_along(pattern, shoulder, params.amount)
         pattern = pattern.with_seam(eased(shoulder_seam(pattern, shoulder), shoulder, params.amount))
-    elif points[3][0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
+    elif level[0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip.",
             fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
-            where=(armholes[0].lineage, tip),
+            where=(armhole.lineage, tip),
         )
-    widened = redrawn(piece, moves=moves, curves={armholes[0].start: across})
-    wider = out_at(widened, Role.ARMHOLE, points[3][1]) - out_at(piece, Role.ARMHOLE, points[3][1])
+    widened = redrawn(piece, moves=moves, curves={armhole.start: _widened(armhole, level, params.amount)})
+    wider = out_at(widened, Role.ARMHOLE, level[1]) - out_at(piece, Role.ARMHOLE, level[1])
     return Outcome(
         pattern.with_pieces(widened),
         (Sum("wider at the armhole, each side", wider), Sum(f"wider across the whole {part}", 2 * wider, both=True)),
     )
+
+
+def _across(armhole: Edge) -> Point:
+    """Return where the armhole passes the across line: where its two curves meet, or else where it comes farthest in."""
+    if len(armhole.curve.points) == AS_DRAFTED:
+        return armhole.curve.points[3]
+    return min(armhole.curve.flattened(), key=lambda spot: spot[0])
+
+
+def _widened(armhole: Edge, level: Point, amount: float) -> Curve:
+    """Return the armhole with its across line slid out, run out to nothing at both ends."""
+    curve = armhole.curve
+    if len(curve.points) == AS_DRAFTED:
+        return Curve(tuple(add(p, (amount, 0.0)) if i in (2, 3, 4) else p for i, p in enumerate(curve.points)))
+    ends = sorted((curve.start[1], curve.end[1]))
+
+    def shift(spot: Point) -> Vector:
+        low, high = (ends[0], level[1]) if spot[1] <= level[1] else (ends[1], level[1])
+        return (amount * smooth_step(abs(spot[1] - low), 0.0, abs(high - low)), 0.0)
+
+    return bent_curve(curve, shift, start=curve.start, end=curve.end)
 
 
 def describe(params: WidenAcross) -> str:
