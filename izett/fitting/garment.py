@@ -13,7 +13,7 @@ from izett.catalogue import catalogue
 from izett.drafting.ease import Kind
 from izett.pattern.document import Closure, Pattern
 from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
-from izett.pattern.piece import Piece
+from izett.pattern.piece import Piece, opens_on
 from izett.pattern.worn import is_body
 from izett.recipe.evaluation import Evaluation
 from izett.recipe.model import Recipe, Step
@@ -67,12 +67,11 @@ def _has_corner(pattern: Pattern, corner: Corner, zone: Zone | None = None, regi
 
 def _has_dart(pattern: Pattern, zone: Zone, role: Role, *regions: Region) -> bool:
     return any(
-        edge.end == dart.mouth[0] and edge.role is role
+        opens_on(piece, dart) is role
         for region in regions
         for piece in _blocks(pattern, region)
         if piece.zone is zone
         for dart in piece.darts
-        for edge in piece.edges
     )
 
 

@@ -12,7 +12,7 @@ from izett.errors import ReferenceLost, StepRefused
 from izett.fitting.garment import Fitted, panel_seams
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
-from izett.pattern.piece import Span
+from izett.pattern.piece import Span, opens_on
 from izett.pattern.worn import is_body
 from izett.styling.blocks import line_of
 
@@ -57,7 +57,7 @@ def _dart(pattern: Pattern, wish: Mapping[str, Any], at: Pointed | None) -> str:
     regions = [Region(one) for one in wish.get("regions", (_region(wish),))]
     for region in regions:
         for piece in pattern.of_block((zone, region)):
-            darts = [d for d in piece.darts if any(e.end == d.mouth[0] and e.role is opens for e in piece.edges)]
+            darts = [dart for dart in piece.darts if opens_on(piece, dart) is opens]
             if not darts:
                 continue
             if wish.get("all"):

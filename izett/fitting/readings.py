@@ -9,7 +9,7 @@ from types import MappingProxyType
 from izett.errors import ReferenceLost
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Corner, Half, Region, Role, SeamKind, Zone
-from izett.pattern.piece import Piece, mouth_width
+from izett.pattern.piece import Piece, mouth_width, opens_on
 from izett.pattern.sewn import seam_lengths
 from izett.pattern.worn import hem_width, is_body, is_sleeve, narrowest, on_body, place_width, width
 from izett.recipe.evaluation import Evaluation
@@ -55,7 +55,7 @@ def _darts(zone: Zone, opens: Role, *regions: Region) -> Reading:
         found = 0.0
         for piece in _pieces(pattern, zone, *regions):
             for dart in piece.darts:
-                if any(edge.end == dart.mouth[0] and edge.role is opens for edge in piece.edges):
+                if opens_on(piece, dart) is opens:
                     found += mouth_width(piece, dart)
         return found
 

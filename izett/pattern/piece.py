@@ -297,6 +297,11 @@ def _begun(edge: Edge, at: Point) -> Edge:
     return replace(edge, curve=Curve((at, *edge.curve.points[1:]))) if near else edge
 
 
+def opens_on(piece: Piece, dart: Intake) -> Role:
+    """Return the role of the edge on which a dart opens."""
+    return next(edge.role for edge in piece.edges if edge.end == dart.mouth[0] and not edge.is_leg)
+
+
 def mouth_width(piece: Piece, dart: Intake) -> float:
     """Return how wide a dart opens at its mouth, in cm."""
     return distance(piece.vertex(dart.mouth[0]), piece.vertex(dart.mouth[1]))

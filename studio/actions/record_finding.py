@@ -1,5 +1,6 @@
 """Record what the muslin on the table shows, or set right what was recorded."""
 
+from collections.abc import Callable
 from uuid import UUID
 
 from izett.fitting.working_out import refuse, turned
@@ -80,18 +81,12 @@ def withdraw_finding(job_id: UUID, version: int, number: int, finding_uid: str) 
     Raises:
         Refusal: the round is closed or missing, the finding missing, or the job has moved on.
     """
-    job = job_of(job_id)
-    round_ = round_of(job, number, to_change=True)
-    finding = _finding_of(round_, finding_uid)
-    change = changed_by_remedy(job, finding, "", ()) if finding.steps or finding.amended else None
-    with changing(job, version):
-        if change is not None:
-            keep_change(job, finding, change)
-        seen = seen_of(finding)
+
+    def withdrawn(finding: Finding) -> str:
         finding.delete()
-        tell(job, "finding", f"Muslin {number}: withdrawn: {seen}")
-    look_later(job.pk)
-    return job
+        return f"withdrawn: {seen_of(finding)}"
+
+    return _without_remedy(job_id, version, number, finding_uid, "finding", withdrawn)
 
 
 def call_normal(job_id: UUID, version: int, number: int, finding_uid: str, why: str) -> Job:
@@ -100,16 +95,26 @@ def call_normal(job_id: UUID, version: int, number: int, finding_uid: str, why: 
     Raises:
         Refusal: the round is closed or missing, the finding missing, or the job has moved on.
     """
+
+    def normal(finding: Finding) -> str:
+        finding.normal, finding.remedy = why, ""
+        finding.save()
+        return f"{seen_of(finding)}: normal for this cut: {why}"
+
+    return _without_remedy(job_id, version, number, finding_uid, "normal", normal)
+
+
+def _without_remedy(
+    job_id: UUID, version: int, number: int, uid: str, deed: str, then: Callable[[Finding], str]
+) -> Job:
+    """Take back what the remedy of a finding changed, and do something with the finding; it says what to tell of it."""
     job = job_of(job_id)
-    round_ = round_of(job, number, to_change=True)
-    finding = _finding_of(round_, finding_uid)
+    finding = _finding_of(round_of(job, number, to_change=True), uid)
     change = changed_by_remedy(job, finding, "", ()) if finding.steps or finding.amended else None
     with changing(job, version):
         if change is not None:
             keep_change(job, finding, change)
-        finding.normal, finding.remedy = why, ""
-        finding.save()
-        tell(job, "normal", f"Muslin {number}: {seen_of(finding)}: normal for this cut: {why}")
+        tell(job, deed, f"Muslin {number}: {then(finding)}")
     look_later(job.pk)
     return job
 

@@ -13,7 +13,7 @@ from izett.errors import StepRefused
 from izett.geometry.point import Point, add, between, distance, scale, subtract, unit
 from izett.pattern.facts import Corner, Role, SeamKind
 from izett.pattern.levels import settled_since
-from izett.pattern.piece import Intake, Piece, mouth_width
+from izett.pattern.piece import Intake, Piece, mouth_width, opens_on
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable
 from izett.pattern.worn import moved_levels
@@ -173,8 +173,9 @@ def describe(params: ChangeDart) -> str:
 def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
     """Offer to change the dart pointed at."""
     if subject.kind is Kind.DART and subject.piece is not None and subject.dart is not None:
-        opens = next(e.role for e in subject.piece.edges if e.end == subject.dart.mouth[0] and not e.is_leg)
-        at_waist = opens is Role.WAIST and subject.piece.corner(Corner.WAIST_SIDE) is not None
+        at_waist = (
+            opens_on(subject.piece, subject.dart) is Role.WAIST and subject.piece.corner(Corner.WAIST_SIDE) is not None
+        )
         yield Offer("Take more or less in this dart", {"dart": subject.name, "intake": 0.5, "side": at_waist})
         yield Offer("Make this dart longer or shorter", {"dart": subject.name, "longer": 1.0})
 

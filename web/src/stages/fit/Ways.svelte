@@ -120,7 +120,11 @@
 		border: 1px solid var(--rule);
 		border-radius: var(--radius-base);
 		margin-bottom: 0.35rem;
+		align-items: flex-start;
 		cursor: pointer;
+	}
+	.remedy input {
+		margin-top: 0.35rem;
 	}
 	.remedy.refused {
 		cursor: default;
