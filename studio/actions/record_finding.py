@@ -43,6 +43,8 @@ def record_finding(job_id: UUID, version: int, number: int, data: FindingIn) -> 
 def edit_finding(job_id: UUID, version: int, number: int, finding_uid: str, data: FindingIn) -> Job:
     """Set right a finding of an open round; a remedy that it has is worked again with the new amounts.
 
+    A finding of another kind has no remedy yet: what the one before changed is taken back.
+
     Raises:
         Refusal: the round is closed or missing, the finding missing, or the job has moved on.
         IzettError: the finding or an amount is not one of this garment, or its remedy cannot act with it.
@@ -65,7 +67,8 @@ def edit_finding(job_id: UUID, version: int, number: int, finding_uid: str, data
         setattr(finding, name, value)
     if "kind" in changed:
         finding.remedy, finding.normal = "", ""
-    change = changed_by_remedy(job, finding, finding.remedy, finding.steps) if finding.remedy else None
+    works = finding.remedy or _worked_in(finding)
+    change = changed_by_remedy(job, finding, finding.remedy, finding.steps) if works else None
     with changing(job, version):
         if change is not None:
             keep_change(job, finding, change)
@@ -110,13 +113,18 @@ def _without_remedy(
     """Take back what the remedy of a finding changed, and do something with the finding; it says what to tell of it."""
     job = job_of(job_id)
     finding = _finding_of(round_of(job, number, to_change=True), uid)
-    change = changed_by_remedy(job, finding, "", ()) if finding.steps or finding.amended else None
+    change = changed_by_remedy(job, finding, "", ()) if _worked_in(finding) else None
     with changing(job, version):
         if change is not None:
             keep_change(job, finding, change)
         tell(job, deed, f"Muslin {number}: {then(finding)}")
     look_later(job.pk)
     return job
+
+
+def _worked_in(finding: Finding) -> bool:
+    """Return whether a remedy of the finding has changed the recipe."""
+    return bool(finding.steps or finding.amended)
 
 
 def _finding_of(round_: Round, uid: str) -> Finding:

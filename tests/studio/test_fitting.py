@@ -179,6 +179,22 @@ def test_a_finding_is_set_right_and_its_remedy_is_worked_again(page):
     problem(page.put(path, {**body, "words": "late"}, 1), 412, "job-changed")
 
 
+def test_a_finding_set_right_to_another_kind_takes_back_what_its_remedy_changed(page):
+    job = page.fix(page.find(page.cut(page.job())))
+    assert [step["uid"] for step in job["recipe"]["steps"]] == ["step-1"]
+    path = f"/api/jobs/{job['id']}/rounds/1/findings/finding-1"
+    job = page.put(path, {"uid": "finding-1", "kind": "neckline_place"}, job["version"]).json()
+    finding = job["rounds"][0]["findings"][0]
+    assert (finding["kind"], finding["remedy"], finding["steps"]) == ("neckline_place", "", [])
+    assert job["recipe"]["steps"] == [], "a step that no finding asked for would stand there for ever"
+
+    job = page.find(styled(page), number=2, kind="neckline_place", given={"front": {"text": "-1"}})
+    job = page.fix(job, number=2, remedy="amend", uids=())
+    path = f"/api/jobs/{job['id']}/rounds/2/findings/finding-1"
+    job = page.put(path, {"uid": "finding-1", "kind": "waist_low"}, job["version"]).json()
+    assert job["recipe"]["steps"][0]["params"]["front"] == 3.0, "the style has its own amount again"
+
+
 def test_a_finding_is_withdrawn_with_what_its_remedy_changed(page):
     before = page.cut(page.job())
     job = page.fix(page.find(before))

@@ -21,7 +21,7 @@ from izett.pattern.working import Readable, Working
 from izett.pattern.worn import height_of, moved_levels
 from izett.styling.across import slid_below
 from izett.styling.by_level import AT_END, Amount, let_out
-from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, Sum, as_ease, length, share
+from izett.styling.operation import SHAPES, Context, Keeps, Offer, Operation, Outcome, as_ease, length, share
 from izett.styling.references import AnyRef, Params
 from izett.styling.seam_ends import slid
 from izett.styling.subject import Kind, Subject, seam_at
@@ -92,7 +92,7 @@ def apply(params: ShapeSeam, context: Context) -> Outcome:
         )
     pattern = _run_on(context, seam, pattern, at) if seam is not None else _square(context, params.line, pattern)
     pattern = settled_since(given, pattern)
-    return Outcome(pattern, tuple(_told(given, pattern, amounts)), asks=tuple(_followed(amounts)))
+    return Outcome(pattern, tuple(told_around(given, moved_levels(given, pattern))), asks=tuple(_followed(amounts)))
 
 
 def _followed(amounts: Mapping[str, float]) -> Iterator[SeamKind]:
@@ -245,12 +245,6 @@ def _height(context: Context, piece: Piece, level: str) -> float | None:
             if (name := piece.corner(corner)) is not None:
                 return piece.vertex(name)[1]
     return None if level in ("bust", "hip") else height_of(context.garment, context.body, level)
-
-
-def _told(before: Working, after: Working, amounts: Mapping[str, float]) -> Iterator[Sum]:
-    yield from told_around(before, moved_levels(before, after))
-    for level, by in amounts.items():
-        yield Sum(f"asked for at {LEVELS[level]}, each seam", by)
 
 
 def describe(params: ShapeSeam) -> str:

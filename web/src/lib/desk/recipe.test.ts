@@ -12,6 +12,7 @@ import {
 	withoutStep,
 	withStep,
 	withCutting,
+	withRemedy,
 	withSection,
 	withStepBeside,
 	withValue,
@@ -103,6 +104,17 @@ test('a step is taken out, or put before or after its neighbour', () => {
 	expect(uids(withStepBeside(stepped, 'c', 'b', 'before'))).toEqual(['a', 'c', 'b']);
 	expect(uids(withStepBeside(stepped, 'a', 'c', 'after'))).toEqual(['b', 'c', 'a']);
 	expect(withStepBeside(stepped, 'x', 'a', 'after')).toBe(stepped);
+});
+
+test('a remedy stands in place of the steps that its finding had before', () => {
+	const neck = { uid: 'neck', kind: 'change_neckline', params: { front: 3 } } as unknown as Step;
+	const old = { ...neck, uid: 'old' };
+	const now = { ...neck, uid: 'now' };
+	const lower = { ...neck, params: { front: 2 } };
+	const styled = { ...recipe, steps: [neck, old] } as Recipe;
+	const way = { steps: [now], amends: [{ step: lower }] } as unknown as Parameters<typeof withRemedy>[1];
+	expect(withRemedy(styled, way, ['old']).steps).toEqual([lower, now]);
+	expect(withRemedy(styled, way).steps, 'a finding that is new has none').toEqual([lower, old, now]);
 });
 
 test('a step is put in another section, the others stay where they are', () => {

@@ -74,9 +74,17 @@ export function withSteps(recipe: Recipe, steps: readonly Step[]): Recipe {
 	return { ...recipe, steps: [...recipe.steps, ...steps] };
 }
 
-/** Return the recipe with what a remedy does: steps of the style as it amends them, and its own added at the end. */
-export function withRemedy(recipe: Recipe, remedy: Pick<Worked, 'steps' | 'amends'>): Recipe {
-	const amended = remedy.amends.reduce((now, { step }) => withStep(now, step), recipe);
+/**
+ * Return the recipe with what a remedy does: steps of the style as it amends them, and its own added at the end, in place
+ * of those that the finding's remedy before it had added.
+ */
+export function withRemedy(
+	recipe: Recipe,
+	remedy: Pick<Worked, 'steps' | 'amends'>,
+	instead: readonly string[] = [],
+): Recipe {
+	const without = instead.reduce(withoutStep, recipe);
+	const amended = remedy.amends.reduce((now, { step }) => withStep(now, step), without);
 	return withSteps(amended, remedy.steps);
 }
 

@@ -89,7 +89,7 @@
 		const { recipe } = desk.job;
 		const tried = { ...trials };
 		for (const plan of plans) {
-			const changed = withRemedy(recipe, plan);
+			const changed = withRemedy(recipe, plan, before?.steps);
 			if (tried[plan.key]) tried[plan.key]!.try(changed, { than: recipe });
 			else tried[plan.key] = desk.another(changed, { than: recipe });
 		}

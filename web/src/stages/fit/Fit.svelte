@@ -74,7 +74,7 @@
 		if (!desk.job) return;
 		trying = way !== null;
 		if (way === null) desk.leave();
-		else desk.trial.try(withRemedy(desk.job.recipe, way));
+		else desk.trial.try(withRemedy(desk.job.recipe, way, before?.steps));
 	}
 
 	function choose(key: string): void {
