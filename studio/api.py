@@ -9,7 +9,20 @@ from ninja.openapi.schema import OpenAPISchema
 import izett
 from studio.failures import install
 from studio.problems import ProblemOut
-from studio.routers import charts, fitting, house, jobs, keeping, long_work, measuring, people, sheets, style, table
+from studio.routers import (
+    charts,
+    fitting,
+    house,
+    jobs,
+    keeping,
+    long_work,
+    measuring,
+    people,
+    rounds,
+    sheets,
+    style,
+    table,
+)
 from studio.wire import PlainParser
 
 
@@ -38,7 +51,7 @@ class StudioAPI(NinjaAPI):
 api = StudioAPI(
     title="Izett studio", version=izett.__version__, urls_namespace="api", docs_url=None, parser=PlainParser()
 )
-for part in (people, sheets, charts, house, measuring, jobs, fitting, style, table, long_work, keeping):
+for part in (people, sheets, charts, house, measuring, jobs, fitting, rounds, style, table, long_work, keeping):
     api.add_router("", part.router)
 # Endpoints without cookie sign-in skip the CSRF check unless it is asked for.
 api.add_decorator(csrf_protect, mode="view")

@@ -8,3 +8,10 @@ class StudioConfig(AppConfig):
 
     name = "studio"
     default_auto_field = "django.db.models.BigAutoField"
+
+    def ready(self) -> None:
+        """Have the files of photos go with their rows."""
+        # Models are there only now.
+        from studio.storage.photos import watch  # noqa: PLC0415
+
+        watch()

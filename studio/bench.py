@@ -35,7 +35,7 @@ def tickets() -> list[TicketOut]:
         text=Cast("head__document", TextField()),
         who=F("wearer__name"),
         kept=F("head__standing"),
-    ).values("id", "garment", "due", "created", "said", "text", "who", "kept")
+    ).values("id", "garment", "due", "created", "said", "text", "who", "kept", "look_again", "look_again_on")
     fittings = _fittings()
     recent = sorted(jobs, key=lambda job: job["said"] or job["created"], reverse=True)
     found = [_ticket(job, fittings.get(job["id"], _Fitting())) for job in recent]
@@ -59,7 +59,7 @@ def _ticket(job: dict[str, Any], fitting: _Fitting) -> TicketOut:
         due=job["due"],
         stage=stage,
         standing=stands,
-        waiting=[*waiting, *_due(job["due"])],
+        waiting=[*_noted(job["look_again"], job["look_again_on"]), *waiting, *_due(job["due"])],
         touched=job["said"] or job["created"],
         trouble=f"This job cannot be read: {bad}." if bad else "",
     )
@@ -110,6 +110,11 @@ def _fittings() -> dict[UUID, _Fitting]:
 def _settled(answers: Iterable[tuple[int, str]], now: int) -> bool:
     """Return whether a finding need not be looked at on the muslin of a number: answered there, or solved before."""
     return any(at == now or (at < now and outcome == Outcome.SOLVED) for at, outcome in answers)
+
+
+def _noted(words: str, on: date | None) -> list[str]:
+    """Return the note that the maker left, from its day on."""
+    return [f"look again: {words}"] if words and on is not None and on <= date.today() else []
 
 
 def _due(due: date | None) -> list[str]:

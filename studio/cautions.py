@@ -1,7 +1,5 @@
 """The usual cautions, short, by the place where they apply. They defer to local rules and to qualified people."""
 
-MOVEMENTS = ("stand", "sit", "reach forward", "arms up", "bend", "walk a step", "an hour of ordinary work")
-
 CAUTIONS: dict[str, tuple[str, ...]] = {
     "measure": (
         "Ask before touching; the wearer may hold the tape, or have a third person in the room.",
@@ -9,7 +7,13 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
     ),
     "fit": (
         "Count pins and needles before the muslin goes on, and again when it comes off.",
+        "Ask before touching, pinning or taking a photo; points of pins lie away from the body.",
         "Let the wearer sit down between movements; long fittings are tiring.",
+    ),
+    "reduction": (
+        "Waist reduction is chosen and staged: lace slowly, stop at pain, numbness, short breath or dizziness. Not while "
+        "pregnant, after surgery, or with a heart, lung, stomach or spine condition without a physician’s word; not for "
+        "children.",
     ),
     "cut": (
         "Measure both test squares on the print before any cloth is cut.",

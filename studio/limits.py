@@ -10,6 +10,9 @@ LONGEST_NAME, LONGEST_NOTE, LONGEST_STORY = 120, 4000, 4400
 MOST_SHEETS, MOST_READINGS_ON_A_SHEET = 1000, 200
 #: Of a job: states of its recipe, muslins, findings of a muslin, lines of its story.
 MOST_REVISIONS, MOST_ROUNDS, MOST_FINDINGS, MOST_LOG_LINES = 10_000, 200, 500, 30_000
+#: Photos of a finding and of a job: some 400 kB each, so that a job's file stays below its size. Entries of time; minutes
+#: that a clock runs before it must have been forgotten; steps that are kept as a wearer's fit.
+MOST_PHOTOS, MOST_PHOTOS_OF_A_JOB, MOST_SPELLS, LONGEST_SPELL, MOST_KEPT_FITS = 6, 60, 5_000, 12 * 60, 100
 #: Sheets of paper of one print.
 MOST_PAGES = 400
 #: Tickets on the bench, wearers, charts.

@@ -12,7 +12,7 @@ from django.db.models import F, Prefetch, Sum, TextField
 from django.db.models.functions import Cast, Length
 
 from studio.limits import LARGEST_FILE, MOST_LOG_LINES, refuse_more
-from studio.models import Finding, Job, LogEntry, Round, Wearer
+from studio.models import Finding, Job, LogEntry, Photo, Round, Wearer
 from studio.problems import Refusal, not_found
 from studio.state import job_state
 
@@ -20,6 +20,9 @@ from studio.state import job_state
 WEIGHED_EVERY, HEAVY = 50, 100_000
 #: It is full when it fills so much of its file: the file has spaces besides, and what is added before it is weighed again.
 FULL_AT = 0.5
+
+#: What a photo takes in a file, beside its own bytes.
+BASE64 = 4 / 3
 
 #: A version as a header names it: no job counts further.
 _VERSION = re.compile("[0-9]{1,10}")
@@ -95,6 +98,8 @@ def refuse_too_heavy(job: Job, version: int, adding: int) -> None:
     held = adding + sum(
         rows.aggregate(bytes=Sum(Length(Cast(field, TextField()))))["bytes"] or 0 for rows, field in kept
     )
+    shown = Photo.objects.filter(finding__round__job=job).aggregate(bytes=Sum("size"))["bytes"] or 0
+    held += round(shown * BASE64)
     if held > LARGEST_FILE * FULL_AT:
         raise Refusal(
             409,
@@ -138,6 +143,18 @@ def round_of(job: Job, number: int, *, to_change: bool = False) -> Round:
             fix="Open the next muslin and record it there.",
         )
     return found
+
+
+def finding_of(round_: Round, uid: str) -> Finding:
+    """Return a finding of a round.
+
+    Raises:
+        Refusal: there is none of that name.
+    """
+    finding = round_.findings.filter(uid=uid).first()
+    if finding is None:
+        raise not_found("finding")
+    return finding
 
 
 def tell(job: Job, deed: str, text: str) -> None:

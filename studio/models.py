@@ -91,7 +91,10 @@ class HouseRule(models.Model):
 
 
 class Job(models.Model):
-    """A garment for a wearer. `version` counts every change to the job or its rounds, for locking."""
+    """A garment for a wearer. `version` counts every change to the job or its rounds, for locking.
+
+    `look_again` is a note to come back to, from a day on.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
     wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="jobs")
@@ -101,6 +104,8 @@ class Job(models.Model):
     created = models.DateTimeField(auto_now_add=True)
     version = models.PositiveIntegerField(default=1)
     head = models.ForeignKey("Revision", null=True, on_delete=models.SET_NULL, related_name="+")
+    look_again = models.TextField(blank=True, default="")
+    look_again_on = models.DateField(null=True, blank=True)
 
 
 class Revision(models.Model):
@@ -124,7 +129,11 @@ class Revision(models.Model):
 
 
 class Round(models.Model):
-    """A muslin: cut from a revision, judged, answered, closed. The as-cut geometry is what counts afterwards."""
+    """A muslin: cut from a revision, judged, answered, closed. The as-cut geometry is what counts afterwards.
+
+    `prepared` are the entries of the checklist that were seen to, `watched` the movements that were made; pins are counted
+    in and out.
+    """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="rounds")
     number = models.PositiveIntegerField()
@@ -137,6 +146,10 @@ class Round(models.Model):
     closed_at = models.ForeignKey(Revision, null=True, on_delete=models.RESTRICT, related_name="+")
     as_cut = models.JSONField()
     core_version = models.CharField(max_length=20)
+    prepared = models.JSONField(default=list)
+    watched = models.JSONField(default=list)
+    pins_in = models.PositiveIntegerField(null=True, blank=True)
+    pins_out = models.PositiveIntegerField(null=True, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["job", "number"], name="round_number")]
@@ -172,6 +185,20 @@ class Finding(models.Model):
         ordering = ["id"]
 
 
+class Photo(models.Model):
+    """A picture of a finding; the file itself lies beside the database, under the photo's name (`studio/storage/photos.py`)."""
+
+    uid = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="photos")
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    size = models.PositiveIntegerField()
+    taken = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["taken"]
+
+
 class Answer(models.Model):
     """What a later muslin showed of an earlier finding."""
 
@@ -182,6 +209,40 @@ class Answer(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["finding", "round"], name="one_answer_a_round")]
+        ordering = ["id"]
+
+
+class Spell(models.Model):
+    """Time spent on a job, in minutes; fewer than none takes off, None while the clock runs. `round` is the number of the muslin on the table then."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="spells")
+    round = models.PositiveIntegerField(null=True, blank=True)
+    began = models.DateTimeField()
+    minutes = models.IntegerField(null=True, blank=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["job"], condition=models.Q(minutes=None), name="one_clock_a_job")
+        ]
+        ordering = ["began", "id"]
+
+
+class KeptFit(models.Model):
+    """A fit step that proved right on a wearer, kept with her for her other garments.
+
+    `step` is the step as a recipe has it; `story` says where it comes from; `proven_on` is the number of the sheet that it
+    proved right with: on a newer one it is asked again.
+    """
+
+    wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="kept_fits")
+    uid = models.CharField(max_length=64)
+    step = models.JSONField()
+    story = models.TextField()
+    proven_on = models.PositiveIntegerField()
+    kept = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["wearer", "uid"], name="one_kept_fit")]
         ordering = ["id"]
 
 

@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from izett.drafting.ease import FITTED
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from izett.fitting.finding import Counted, Outcome, Taken
+from izett.fitting.story import Story
 from izett.measuring.taking import MOST_READINGS
 from izett.pattern.facts import Half
 from izett.units import Unit
@@ -166,6 +167,15 @@ class AnswerOut(BaseModel):
     note: str
 
 
+class PhotoOut(BaseModel):
+    """A photo of a finding, shown at `/api/photos/{uid}`."""
+
+    uid: UUID
+    width: int
+    height: int
+    taken: datetime
+
+
 class FindingOut(BaseModel):
     """A recorded finding."""
 
@@ -188,6 +198,7 @@ class FindingOut(BaseModel):
     applied: bool
     round: int
     answers: list[AnswerOut]
+    photos: list[PhotoOut]
 
 
 class RoundOut(BaseModel):
@@ -201,6 +212,11 @@ class RoundOut(BaseModel):
     note: str
     cut_from: int
     closed_at: int | None
+    prepared: list[str]
+    watched: list[str]
+    pins_in: int | None
+    pins_out: int | None
+    minutes: int
     findings: list[FindingOut]
     asks: list[FindingOut]
 
@@ -214,7 +230,7 @@ class LogOut(BaseModel):
 
 
 class JobOut(BaseModel):
-    """A job, whole."""
+    """A job, whole; `minutes` are all that were noted, `clock` is since when it runs."""
 
     id: UUID
     version: int
@@ -230,6 +246,10 @@ class JobOut(BaseModel):
     redo_words: str
     rounds: list[RoundOut]
     log: list[LogOut]
+    look_again: str
+    look_again_on: date | None
+    minutes: int
+    clock: datetime | None
 
 
 class AboutIn(BaseModel):
@@ -265,9 +285,86 @@ class RoundIn(BaseModel):
 
 
 class CloseIn(BaseModel):
-    """Closing a muslin, with a note."""
+    """Closing a muslin, with a note; `pin_lost` says that a pin which was counted in was not found again."""
 
     note: str = Field("", max_length=4000)
+    pin_lost: bool = False
+
+
+#: Pins of one fitting.
+Pins = Annotated[int, Field(ge=0, le=1000)]
+
+
+class FittingIn(BaseModel):
+    """What of a muslin is seen to: entries of its checklist, movements made, pins in and out; what is left out stays."""
+
+    prepared: list[str] | None = Field(None, max_length=100)
+    watched: list[str] | None = Field(None, max_length=20)
+    pins_in: Pins | None = None
+    pins_out: Pins | None = None
+
+
+class TimeIn(BaseModel):
+    """Minutes that were spent; fewer than none takes some off."""
+
+    minutes: int = Field(ge=-6000, le=6000)
+
+
+class ClockIn(BaseModel):
+    """Starting or stopping the clock; `minutes` count instead of its own where it was forgotten."""
+
+    runs: bool
+    minutes: int | None = Field(None, ge=0, le=6000)
+
+
+class LookAgainIn(BaseModel):
+    """A note to come back to from a day on, tomorrow unless one is named; no words take it away."""
+
+    words: str = Field("", max_length=2000)
+    on: Day | None = None
+
+
+class TakeFitIn(BaseModel):
+    """Steps of the wearer's fit to take over."""
+
+    uids: list[str] = Field(min_length=1, max_length=100)
+
+
+class ConfirmIn(BaseModel):
+    """The number of the sheet that a step of the wearer's fit holds for as well."""
+
+    sheet: int = Field(ge=1, le=HIGHEST)
+
+
+class KeptFitOut(BaseModel):
+    """A step of the wearer's fit as a garment would take it: in words, its story, and why it cannot where it cannot.
+
+    `anew` says that she was measured again since it proved right; `here` that this garment has it.
+    """
+
+    uid: str
+    words: str
+    story: str
+    half: str
+    proven_on: int
+    anew: bool
+    here: bool
+    refused: str
+
+
+class LessonOut(BaseModel):
+    """What the fittings of several wearers keep changing the same way, as a house rule that can be set."""
+
+    symbol: str
+    label: str
+    unit: str
+    by: float
+    value: float
+    usual: float
+    garments: int
+    of: int
+    wearers: int
+    words: str
 
 
 class SeenIn(BaseModel):
@@ -426,3 +523,48 @@ class BackupOut(BaseModel):
 
     name: str
     folder: str
+
+
+class ItemOut(BaseModel):
+    """One thing to see to before a muslin goes on."""
+
+    key: str
+    title: str
+    says: str
+
+
+class MovementOut(BaseModel):
+    """One movement of a fitting, and what to look at meanwhile."""
+
+    key: str
+    says: str
+
+
+class SewnOut(BaseModel):
+    """With which allowance (cm) lines of a role are sewn on a muslin."""
+
+    role: str
+    allowance: float
+
+
+class MuslinOut(BaseModel):
+    """The open muslin, or the next one, before its fitting: what to see to, what it should answer, how it is sewn.
+
+    `estimated` are measures that nobody took, `changed` why each change was made that it tries for the first time.
+    """
+
+    number: int
+    items: list[ItemOut]
+    movements: list[MovementOut]
+    estimated: list[str]
+    changed: list[str]
+    purpose: str
+    sewn: list[SewnOut]
+    cautions: list[str]
+
+
+class StoryOut(BaseModel):
+    """The story of a job, and its forecast in words; none where there is too little to tell from."""
+
+    story: Story
+    forecast: list[str]

@@ -1,5 +1,6 @@
 """A job as the screens need it, and a ticket as the bench shows it."""
 
+from collections import Counter
 from typing import Any
 
 from django.db.models import Prefetch, Q, prefetch_related_objects
@@ -21,6 +22,7 @@ from studio.schemas import (
     HouseRuleOut,
     JobOut,
     LogOut,
+    PhotoOut,
     ReadingOut,
     RoundOut,
     SheetOut,
@@ -136,10 +138,15 @@ def job_state(job: Job) -> JobOut:
     recipe = readable_recipe(job)
     uids = {step["uid"] for step in head.document["steps"] if step.get("on", True)}
     rounds = list(job.rounds.all())
-    prefetch_related_objects(rounds, Prefetch("findings__answers__round", Round.objects.defer("as_cut")))
+    answered = Prefetch("findings__answers__round", Round.objects.defer("as_cut"))
+    prefetch_related_objects(rounds, answered, "findings__photos")
     cut = {pk for round_ in rounds for pk in (round_.cut_from_id, round_.closed_at_id)}
     numbers = dict(job.revisions.filter(pk__in=cut).values_list("pk", "number")) if cut else {}
     undo, redo = ways_from(job)
+    spells = list(job.spells.all())
+    spent: Counter[int | None] = Counter()
+    for spell in spells:
+        spent[spell.round] += spell.minutes or 0
     return JobOut(
         id=job.id,
         version=job.version,
@@ -153,19 +160,16 @@ def job_state(job: Job) -> JobOut:
         can_redo=redo is not None,
         undo_words=head.why if undo else "",
         redo_words=redo.why if redo else "",
-        rounds=[_round_state(round_, rounds, numbers, uids) for round_ in rounds],
+        rounds=[_round_state(round_, rounds, numbers, uids, spent[round_.number]) for round_ in rounds],
         log=[LogOut(at=at, deed=deed, text=text) for at, deed, text in job.log.values_list("at", "deed", "text")],
+        look_again=job.look_again,
+        look_again_on=job.look_again_on,
+        minutes=spent.total(),
+        clock=next((spell.began for spell in spells if spell.minutes is None), None),
     )
 
 
-def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], uids: set[str]) -> RoundOut:
-    asks = [
-        finding_state(finding, uids)
-        for earlier in rounds
-        if earlier.number < round_.number
-        for finding in earlier.findings.all()
-        if _still_asked(finding, round_, uids)
-    ]
+def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], uids: set[str], minutes: int) -> RoundOut:
     return RoundOut(
         number=round_.number,
         opened=round_.opened,
@@ -175,12 +179,33 @@ def _round_state(round_: Round, rounds: list[Round], numbers: dict[int, int], ui
         note=round_.note,
         cut_from=numbers[round_.cut_from_id],
         closed_at=numbers.get(round_.closed_at_id),
+        prepared=round_.prepared,
+        watched=round_.watched,
+        pins_in=round_.pins_in,
+        pins_out=round_.pins_out,
+        minutes=minutes,
         findings=[finding_state(finding, uids) for finding in round_.findings.all()],
-        asks=asks,
+        asks=_asks(rounds, round_.number, uids),
     )
 
 
-def _still_asked(finding: Finding, round_: Round, uids: set[str]) -> bool:
+def _asks(rounds: list[Round], number: int, uids: set[str]) -> list[FindingOut]:
+    return [
+        finding_state(finding, uids)
+        for earlier in rounds
+        if earlier.number < number
+        for finding in earlier.findings.all()
+        if _still_asked(finding, number, uids)
+    ]
+
+
+def asked_at(job: Job, number: int) -> list[FindingOut]:
+    """Return the earlier findings that the muslin of a number asks again, whether it is cut already or not."""
+    uids = {step["uid"] for step in head_of(job).document["steps"] if step.get("on", True)}
+    return _asks(list(job.rounds.all()), number, uids)
+
+
+def _still_asked(finding: Finding, number: int, uids: set[str]) -> bool:
     """Return whether a finding is asked about at a round: until an earlier round found it solved.
 
     A remedy that was taken back helped nothing: it is not asked about, unless that was answered on this round.
@@ -188,10 +213,10 @@ def _still_asked(finding: Finding, round_: Round, uids: set[str]) -> bool:
     if finding.normal:
         return False
     taken_back = bool(finding.steps) and not uids & set(finding.steps)
-    if taken_back and not any(answer.round_id == round_.pk for answer in finding.answers.all()):
+    if taken_back and not any(answer.round.number == number for answer in finding.answers.all()):
         return False
     return not any(
-        answer.outcome == Outcome.SOLVED and answer.round.number < round_.number for answer in finding.answers.all()
+        answer.outcome == Outcome.SOLVED and answer.round.number < number for answer in finding.answers.all()
     )
 
 
@@ -221,6 +246,10 @@ def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
         applied=bool(finding.remedy) and all(uid in uids for uid in finding.steps),
         round=finding.round.number,
         answers=[AnswerOut(round=a.round.number, outcome=a.outcome, note=a.note) for a in finding.answers.all()],
+        photos=[
+            PhotoOut(uid=photo.uid, width=photo.width, height=photo.height, taken=photo.taken)
+            for photo in finding.photos.all()
+        ],
     )
 
 

@@ -2,31 +2,23 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from io import BytesIO
-from typing import TYPE_CHECKING
 
 from izett import wording
-from izett.errors import UnknownName
-from izett.files.lettering import write
-from izett.files.pdf import PAPERS, POINTS_PER_CM, blank, in_lines
+from izett.files.page import HEAD, LINE, RIM, SMALL, TEXT, Page
+from izett.files.pdf import POINTS_PER_CM
 from izett.geometry.point import Point
 from izett.measuring.figure.draw import VIEWS, Figure, figure_of
 from izett.measuring.measure import Measure, measures, stations
 from izett.measuring.sheet import Sheet
 from izett.units import Unit, show_length
 
-if TYPE_CHECKING:
-    from reportlab.pdfgen.canvas import Canvas
-
 #: A body of middling build for a blank sheet, cm: EN 13402-3's 92, from memory.
 MIDDLING = {"bust_girth": 92.0, "waist_girth": 76.0, "hip_girth": 100.0, "height": 168.0}
 
 # Everything below is paper, in cm.
-RIM = 1.5
 FIGURE_WIDTH = 5.4
 FIGURE_HEIGHT = 7.2
 BOX_WIDTH, BOX_GAP = 2.3, 0.25
-LINE = 0.31
 ROW_AIR = 0.24
 #: A row is as high as a reading with the other unit under it.
 FEWEST_LINES = 2
@@ -35,22 +27,8 @@ AROUND = 9.0
 NUMBER_COLUMN = 0.45
 #: Numbers on a figure keep this far apart, so that each can be read.
 NUMBER_APART = 0.27
-_SMALL, _TEXT, _HEAD = 6.6, 8.6, 15
 _TAPE = (0.16, 0.36, 0.62)
 _READINGS = 2
-#: What a reading's glyphs look like in the printer's own fonts.
-_PLAIN = {
-    "⅛": "1/8",
-    "⅜": "3/8",
-    "⅝": "5/8",
-    "⅞": "7/8",
-    "⅓": "1/3",
-    "⅔": "2/3",
-    "⁄": "/",
-    "−": "-",
-    "″": '"',
-    "”": '"',
-}
 
 
 def write_measure_sheet(
@@ -71,14 +49,9 @@ def write_measure_sheet(
     Raises:
         UnknownName: the paper is neither.
     """
-    if paper not in PAPERS:
-        raise UnknownName(f"There is no paper “{paper}”.", fix="Choose a4 or letter.", where=(paper,))
-    stream = BytesIO()
-    canvas = blank(stream, PAPERS[paper])
-    canvas.setTitle("Measuring sheet" + (f", {sheet.wearer}" if sheet and sheet.wearer else ""))
-    canvas.setAuthor("Izett")
     body = sheet.cm if sheet else {}
-    page = _Page(canvas, PAPERS[paper], cautions)
+    title = "Measuring sheet" + (f", {sheet.wearer}" if sheet and sheet.wearer else "")
+    page = _SheetPage(title, paper, cautions)
     page.head(sheet, preparation)
     figure = figure_of(body if "bust_girth" in body else MIDDLING)
     number = 1
@@ -86,53 +59,15 @@ def write_measure_sheet(
         rows = [what for what in measures().values() if what.station == station.key]
         page.station(station.title, station.stand, rows, number, figure, sheet)
         number += len(rows)
-    page.finish()
-    canvas.save()
-    return stream.getvalue()
+    return page.finish()
 
 
-def _split(words: str, width: float) -> list[str]:
-    return in_lines(plain(words), font="Helvetica", size=_SMALL, width=width)
-
-
-@dataclass
-class _Page:
-    """The page being filled: where the next line goes."""
-
-    canvas: "Canvas"
-    size: tuple[float, float]
-    cautions: Sequence[str]
-    y: float = 0.0
-    number: int = 1
-
-    @property
-    def width(self) -> float:
-        return self.size[0] / POINTS_PER_CM
-
-    @property
-    def top(self) -> float:
-        return self.size[1] / POINTS_PER_CM - RIM
-
-    def text(
-        self, x: float, y: float, text: str, *, size: float = _TEXT, bold: bool = False, grey: float = 0.1
-    ) -> None:
-        self.canvas.setFillGray(grey)
-        write(self.canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), plain(text), size=size, bold=bold)
-
-    def line(self, points: Sequence[Point], *, width: float, grey: float | None = None) -> None:
-        if grey is None:
-            self.canvas.setStrokeColorRGB(*_TAPE)
-        else:
-            self.canvas.setStrokeGray(grey)
-        self.canvas.setLineWidth(width)
-        path = self.canvas.beginPath()
-        for at, (x, y) in enumerate(points):
-            (path.moveTo if at == 0 else path.lineTo)(x * POINTS_PER_CM, y * POINTS_PER_CM)
-        self.canvas.drawPath(path)
+class _SheetPage(Page):
+    """A page of the measuring sheet."""
 
     def head(self, sheet: Sheet | None, preparation: Sequence[str]) -> None:
         self.y = self.top
-        self.text(RIM, self.y - 0.45, "Measuring sheet", size=_HEAD, bold=True)
+        self.text(RIM, self.y - 0.45, "Measuring sheet", size=HEAD, bold=True)
         self.y -= 1.3
         day = sheet.taken_on.isoformat() if sheet and sheet.taken_on else ""
         about = (
@@ -151,14 +86,14 @@ class _Page:
             x = end
         self.y -= 0.55
         for words in preparation:
-            for part in _split(words, (self.width - 2 * RIM) * POINTS_PER_CM):
-                self.text(RIM, self.y, part, size=_SMALL, grey=0.3)
+            for part in self.split(words, self.width - 2 * RIM):
+                self.text(RIM, self.y, part, size=SMALL, grey=0.3)
                 self.y -= LINE
         self.text(
             RIM,
             self.y - 0.1,
             "Read twice; a third time where the two differ by more than the tolerance. Cross one out:  cm  /  inches",
-            size=_SMALL + 0.6,
+            size=SMALL + 0.6,
         )
         self.y -= 0.5
 
@@ -173,16 +108,15 @@ class _Page:
     ) -> None:
         left = RIM + FIGURE_WIDTH + 0.5
         text_width = self.width - RIM - left - _READINGS * (BOX_WIDTH + BOX_GAP) - 0.3
-        split = [_split(_how(what), text_width * POINTS_PER_CM) for what in rows]
+        split = [self.split(_how(what), text_width) for what in rows]
         heights = [LINE * (max(len(lines), FEWEST_LINES) + 1.1) + ROW_AIR for lines in split]
         window = _window(figure, rows)
         drawn = (window.top - window.low) * window.scale
         if self.y - max(sum(heights), drawn) - 1.1 < RIM + 0.8:
-            self.finish()
-            self.y = self.top
+            self.turn()
         self.line([(RIM, self.y), (self.width - RIM, self.y)], width=0.8, grey=0.2)
-        self.text(RIM, self.y - 0.5, title, size=_TEXT + 2, bold=True)
-        self.text(left, self.y - 0.5, stand, size=_SMALL + 0.4, grey=0.35)
+        self.text(RIM, self.y - 0.5, title, size=TEXT + 2, bold=True)
+        self.text(left, self.y - 0.5, stand, size=SMALL + 0.4, grey=0.35)
         self.y -= 0.95
         self._figure(figure, rows, first, window)
         y = self.y
@@ -190,7 +124,7 @@ class _Page:
             self.text(left, y - LINE, f"{first + at}", bold=True)
             self.text(left + 0.65, y - LINE, what.name, bold=True)
             for down, words in enumerate(lines, start=2):
-                self.text(left + 0.65, y - LINE * down - 0.03, words, size=_SMALL, grey=0.35)
+                self.text(left + 0.65, y - LINE * down - 0.03, words, size=SMALL, grey=0.35)
             self._boxes(what, y, sheet)
             y -= height
         self.y = min(y, self.y - drawn) - 0.35
@@ -202,10 +136,10 @@ class _Page:
             self.line([(x, y - 0.62), (x + BOX_WIDTH, y - 0.62)], width=0.5, grey=0.35)
             if box < len(texts):
                 reading, other = texts[box]
-                self.text(x + 0.1, y - 0.5, reading, size=_TEXT + 1)
+                self.text(x + 0.1, y - 0.5, reading, size=TEXT + 1)
                 rest = texts[_READINGS:] if box == _READINGS - 1 else []
                 under = ", ".join([other, *(f"then {more} {there}" for more, there in rest)])
-                self.text(x + 0.1, y - 0.92, under, size=_SMALL, grey=0.45)
+                self.text(x + 0.1, y - 0.92, under, size=SMALL, grey=0.45)
             x += BOX_WIDTH + BOX_GAP
 
     def _figure(self, figure: Figure, rows: Sequence[Measure], first: int, window: "_Window") -> None:
@@ -234,7 +168,7 @@ class _Page:
                     for tape in figure.tapes[what.symbol]:
                         if tape.view == view:
                             line = placed(tape.line)
-                            self.line(line, width=0.9)
+                            self.line(line, width=0.9, colour=_TAPE)
                             lies = abs(line[0][1] - line[-1][1]) < NUMBER_APART
                             ends.append((max(line) if lies else line[-1], str(first + at)))
             self._numbers(ends, middle + window.broad * scale + 0.3)
@@ -248,14 +182,6 @@ class _Page:
             self.canvas.setFillColorRGB(*_TAPE)
             self.canvas.setFont("Helvetica-Bold", 6.4)
             self.canvas.drawString(x * POINTS_PER_CM, (y - 0.08) * POINTS_PER_CM, text)
-
-    def finish(self) -> None:
-        width = (self.width - 2 * RIM - 2) * POINTS_PER_CM
-        for down, words in enumerate(_split("   ".join(self.cautions), width)):
-            self.text(RIM, RIM - 0.35 - down * 0.28, words, size=_SMALL, grey=0.4)
-        self.text(self.width - RIM - 1, RIM - 0.35, f"page {self.number}", size=_SMALL, grey=0.4)
-        self.canvas.showPage()
-        self.number += 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -304,11 +230,3 @@ def _readings(what: Measure, sheet: Sheet | None) -> list[tuple[str, str]]:
             stated = reading.text.strip() if what.kind == "cup" else f"{reading.text.strip()} {reading.unit.value}"
             found.append((stated, f"{show_length(reading.cm, unit=other)}{side}"))
     return found
-
-
-def plain(text: str) -> str:
-    """Return a text in the characters that the printer's own fonts have."""
-    for glyph, written in _PLAIN.items():
-        digit_before = f" {written}" if written[0].isdigit() and len(written) > 1 else written
-        text = text.replace(glyph, digit_before)
-    return text

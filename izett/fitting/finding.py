@@ -185,6 +185,14 @@ class OnPiece:
 
 
 @dataclass(frozen=True, slots=True)
+class House:
+    """What of the house's own rules a finding speaks of where it recurs: an ease or a rule, and by how much it is off."""
+
+    symbol: str
+    by: Formula
+
+
+@dataclass(frozen=True, slots=True)
 class FindingKind:
     """Something that a muslin shows.
 
@@ -199,6 +207,7 @@ class FindingKind:
         one_half: whether it is always about one half of the body.
         normal: why it may be normal for this cut; empty where it never is.
         inputs, remedies: what is asked for, and what can be done.
+        house: the eases that are off where wearer after wearer shows it.
     """
 
     key: str
@@ -215,6 +224,7 @@ class FindingKind:
     normal: str
     inputs: tuple[Input, ...]
     remedies: tuple[Remedy, ...]
+    house: tuple[House, ...]
 
     def remedy(self, key: str) -> Remedy:
         """Return a remedy by key.
@@ -285,6 +295,7 @@ def _kind(entry: Mapping[str, Any], group: str) -> FindingKind:
         normal=entry.get("normal", ""),
         inputs=tuple(_input(item) for item in entry.get("input", ())),
         remedies=tuple(_remedy(item) for item in entry.get("remedy", ())),
+        house=tuple(House(one["symbol"], Formula.parse(one["by"])) for one in entry.get("house", ())),
     )
 
 

@@ -140,10 +140,7 @@ def _turned(entry: Input, seen: Seen, fitted: Fitted) -> Turned:
             fix="Measure it again; larger changes are better made in two rounds.",
             where=(entry.symbol,),
         )
-    ways = tuple(_ways(entry, seen))
-    whole = given
-    for _, factor in ways:
-        whole *= factor
+    whole = in_whole(entry, seen)
     if entry.within:
         there = reading(fitted.evaluation, entry.within, seen.half)
         if there and abs(whole) >= there:
@@ -152,7 +149,7 @@ def _turned(entry: Input, seen: Seen, fitted: Fitted) -> Turned:
                 fix="Measure the pin again.",
                 where=(entry.symbol,),
             )
-    return Turned(entry.label, given, ways, whole, entry.unit)
+    return Turned(entry.label, given, tuple(_ways(entry, seen)), whole, entry.unit)
 
 
 def _ways(entry: Input, seen: Seen) -> Iterator[tuple[str, float]]:
@@ -166,6 +163,14 @@ def _ways(entry: Input, seen: Seen) -> Iterator[tuple[str, float]]:
         yield "each side: there are two", SIDES
     elif counted is Counted.AROUND:
         yield "all around: a half on each side", 1 / SIDES
+
+
+def in_whole(entry: Input, seen: Seen) -> float:
+    """Return an amount as it was given, turned into whole cloth and counted as its formulas count it."""
+    whole = seen.given.get(entry.symbol, entry.default)
+    for _, factor in _ways(entry, seen):
+        whole *= factor
+    return whole
 
 
 def worked(seen: Seen, remedy: Remedy, fitted: Fitted) -> Worked:

@@ -23,9 +23,9 @@ from studio.fittings import (
     without_remedy,
     works_out,
 )
-from studio.locking import changing, job_of, round_of, tell
+from studio.locking import changing, finding_of, job_of, round_of, tell
 from studio.models import Finding, Job
-from studio.problems import Refusal, not_found
+from studio.problems import Refusal
 from studio.schemas import RemedyIn
 from studio.standing import look_later
 from studio.state import document_of, head_of
@@ -51,9 +51,7 @@ def apply_remedy(job_id: UUID, version: int, number: int, finding_uid: str, data
     """
     job = job_of(job_id)
     round_ = round_of(job, number, to_change=True)
-    finding = round_.findings.filter(uid=finding_uid).first()
-    if finding is None:
-        raise not_found("finding")
+    finding = finding_of(round_, finding_uid)
     if finding.remedy == data.remedy and finding.steps == data.uids:
         return job
     change = changed_by_remedy(job, finding, data.remedy, data.uids)

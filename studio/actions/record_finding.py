@@ -7,9 +7,9 @@ from izett.fitting.working_out import refuse, turned
 from studio.actions.apply_remedy import changed_by_remedy, keep_change
 from studio.fittings import fitted, seen_of, typed, without_remedy
 from studio.limits import MOST_FINDINGS, refuse_more
-from studio.locking import changing, job_of, round_of, tell
+from studio.locking import changing, finding_of, job_of, round_of, tell
 from studio.models import Finding, Job, Round
-from studio.problems import Refusal, not_found
+from studio.problems import Refusal
 from studio.schemas import FindingIn
 from studio.standing import look_later
 from studio.state import head_of
@@ -51,7 +51,7 @@ def edit_finding(job_id: UUID, version: int, number: int, finding_uid: str, data
     """
     job = job_of(job_id)
     round_ = round_of(job, number, to_change=True)
-    finding = _finding_of(round_, finding_uid)
+    finding = finding_of(round_, finding_uid)
     seen = typed(data, uid=finding.uid)
     head = head_of(job)
     base = without_remedy(recipe_document(head.document), finding)
@@ -112,7 +112,7 @@ def _without_remedy(
 ) -> Job:
     """Take back what the remedy of a finding changed, and do something with the finding; it says what to tell of it."""
     job = job_of(job_id)
-    finding = _finding_of(round_of(job, number, to_change=True), uid)
+    finding = finding_of(round_of(job, number, to_change=True), uid)
     change = changed_by_remedy(job, finding, "", ()) if _worked_in(finding) else None
     with changing(job, version):
         if change is not None:
@@ -125,13 +125,6 @@ def _without_remedy(
 def _worked_in(finding: Finding) -> bool:
     """Return whether a remedy of the finding has changed the recipe."""
     return bool(finding.steps or finding.amended)
-
-
-def _finding_of(round_: Round, uid: str) -> Finding:
-    finding = round_.findings.filter(uid=uid).first()
-    if finding is None:
-        raise not_found("finding")
-    return finding
 
 
 def _fields(data: FindingIn, given: object, movement: str) -> dict[str, object]:

@@ -1,5 +1,6 @@
 """Carrying a job back in: read whole, judged whole, and added in one stroke or not at all."""
 
+from base64 import b64decode
 from typing import Any, TypeVar
 
 from django.db import transaction
@@ -11,13 +12,15 @@ from izett.files.older import allowances_step
 from izett.files.pattern_json import pattern_of
 from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc, StepDoc
-from studio.carrying.document import CuttingPart, JobDocument, RoundPart, SheetPart
+from studio.carrying.document import CuttingPart, JobDocument, PhotoPart, RoundPart, SheetPart, WearerPart
 from studio.limits import LARGEST_FILE
 from studio.locking import tell
-from studio.models import Answer, Finding, Job, LogEntry, MeasureSheet, Revision, Round, Wearer
+from studio.models import Answer, Finding, Job, KeptFit, LogEntry, MeasureSheet, Photo, Revision, Round, Spell, Wearer
+from studio.problems import Refusal
 from studio.readings import all_taken, write_readings
 from studio.schemas import TakenIn
 from studio.standing import look_later
+from studio.storage import photos
 from studio.wire import plain_json
 
 Document = TypeVar("Document", bound=BaseModel)
@@ -37,7 +40,8 @@ def import_job(text: bytes) -> Job:
         )
     document = judged(plain_json(text))
     with transaction.atomic():
-        wearer = Wearer.objects.create(**document.wearer.model_dump())
+        wearer = Wearer.objects.create(**document.wearer.model_dump(exclude={"fit"}))
+        add_fit(wearer, document.wearer)
         job = add_job(document, wearer, {part.number: add_sheet(wearer, part) for part in document.sheets})
     look_later(job.pk)
     return job
@@ -56,7 +60,26 @@ def judged(data: Any) -> JobDocument:
             catalogue().checked(symbol, value)
     for part in document.rounds:
         _read_muslin(part)
+        for finding in part.findings:
+            for photo in finding.photos:
+                _jpeg(photo)
     return document
+
+
+def _jpeg(part: PhotoPart) -> photos.Taken:
+    """Return a photo of the document.
+
+    Raises:
+        UnreadableFile: it is none that was kept by this program.
+    """
+    try:
+        return photos.judged(b64decode(part.jpeg, validate=True))
+    except Refusal as refusal:
+        raise UnreadableFile(refusal.message, fix=f"{refusal.fix} Nothing was added.") from refusal
+    except ValueError as error:
+        raise UnreadableFile(
+            "A photo in the job file is not written in base64.", fix="Take an undamaged copy; nothing was added."
+        ) from error
 
 
 def read_document(kind: type[Document], data: Any, of: str) -> Document:
@@ -117,7 +140,10 @@ def add_job(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureShee
     job.head = revisions[document.head]
     job.sheet = job.head.sheet
     job.save(update_fields=["head", "sheet"])
-    Job.objects.filter(pk=job.pk).update(created=document.created)
+    Job.objects.filter(pk=job.pk).update(
+        created=document.created, look_again=document.look_again, look_again_on=document.look_again_on
+    )
+    Spell.objects.bulk_create(Spell(job=job, **spell.model_dump()) for spell in document.time)
     if not document.log:
         tell(job, "import", f"{document.garment} for {wearer.name} imported")
     return job
@@ -169,6 +195,13 @@ def add_sheet(wearer: Wearer, part: SheetPart) -> MeasureSheet:
     return sheet
 
 
+def add_fit(wearer: Wearer, part: WearerPart) -> None:
+    """Add what was kept of a wearer's fit; call within a transaction."""
+    for kept in part.fit:
+        made = KeptFit.objects.create(wearer=wearer, **kept.model_dump(mode="json", exclude={"kept"}))
+        KeptFit.objects.filter(pk=made.pk).update(kept=kept.kept)
+
+
 def _add_round(job: Job, part: RoundPart, revisions: dict[int, Revision], findings: dict[str, Finding]) -> None:
     round_ = Round.objects.create(
         job=job,
@@ -181,16 +214,30 @@ def _add_round(job: Job, part: RoundPart, revisions: dict[int, Revision], findin
         closed_at=revisions[part.closed_at] if part.closed_at is not None else None,
         as_cut=part.as_cut.model_dump(mode="json", by_alias=True),
         core_version=part.core_version,
+        prepared=part.prepared,
+        watched=part.watched,
+        pins_in=part.pins_in,
+        pins_out=part.pins_out,
     )
     Round.objects.filter(pk=round_.pk).update(opened=part.opened)
     made = Finding.objects.bulk_create(
-        Finding(round=round_, **entry.model_dump(mode="json", exclude={"created"})) for entry in part.findings
+        Finding(round=round_, **entry.model_dump(mode="json", exclude={"created", "photos"})) for entry in part.findings
     )
     for finding, entry in zip(made, part.findings, strict=True):
         finding.created = entry.created
         findings[entry.uid] = finding
     Finding.objects.bulk_update(made, ["created"], batch_size=BATCH)
+    for finding, entry in zip(made, part.findings, strict=True):
+        for shown in entry.photos:
+            _add_photo(finding, shown)
     Answer.objects.bulk_create(
         Answer(round=round_, finding=findings[answer.finding], outcome=answer.outcome.value, note=answer.note)
         for answer in part.answers
     )
+
+
+def _add_photo(finding: Finding, part: PhotoPart) -> None:
+    taken = _jpeg(part)
+    photo = Photo.objects.create(finding=finding, width=taken.width, height=taken.height, size=len(taken.jpeg))
+    Photo.objects.filter(pk=photo.pk).update(taken=part.taken)
+    photos.keep(photo, taken.jpeg)

@@ -11,7 +11,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from izett.files.pattern_doc import PatternDoc
-from izett.files.recipe_json import LONGEST_REASON, RecipeDoc
+from izett.files.recipe_json import LONGEST_REASON, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.units import Unit
 from studio.limits import (
@@ -21,17 +21,22 @@ from studio.limits import (
     MOST_CHARTS,
     MOST_FINDINGS,
     MOST_JOBS,
+    MOST_KEPT_FITS,
     MOST_LOG_LINES,
+    MOST_PHOTOS,
     MOST_READINGS_ON_A_SHEET,
     MOST_REVISIONS,
     MOST_ROUNDS,
     MOST_SHEETS,
+    MOST_SPELLS,
     MOST_WEARERS,
 )
 from studio.schemas import LengthIn, UnderWayIn
+from studio.storage.photos import LARGEST_KEPT
 from studio.wire import HIGHEST, Day, Moment
 
 Number = Annotated[int, Field(ge=1, le=HIGHEST)]
+Count = Annotated[int, Field(ge=0, le=HIGHEST)]
 Uid = Annotated[str, Field(min_length=1, max_length=64)]
 
 FORMAT: Literal["izett-job"] = "izett-job"
@@ -41,12 +46,23 @@ class _Part(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
+class KeptFitPart(_Part):
+    """A step of the wearer's fit, its story, and the number of the sheet that it proved right with."""
+
+    uid: Uid
+    step: StepDoc
+    story: str = Field(max_length=LONGEST_NOTE)
+    proven_on: Number
+    kept: Moment
+
+
 class WearerPart(_Part):
-    """The wearer."""
+    """The wearer, with what was kept of her fit."""
 
     name: str = Field(min_length=1, max_length=LONGEST_NAME)
     note: str = Field("", max_length=LONGEST_NOTE)
     size: str = Field("", max_length=200)
+    fit: list[KeptFitPart] = Field([], max_length=MOST_KEPT_FITS)
 
 
 class ReadingPart(_Part):
@@ -95,6 +111,13 @@ class AmendedPart(_Part):
     after: dict[str, Any]
 
 
+class PhotoPart(_Part):
+    """A photo of a finding: when it was put there, and its JPEG in base64."""
+
+    taken: Moment
+    jpeg: str = Field(min_length=1, max_length=LARGEST_KEPT * 4 // 3 + 4)
+
+
 class FindingPart(_Part):
     """A finding."""
 
@@ -113,6 +136,7 @@ class FindingPart(_Part):
     line: str = Field("", max_length=200)
     normal: str = Field("", max_length=LONGEST_REASON)
     amended: list[AmendedPart] = Field([], max_length=20)
+    photos: list[PhotoPart] = Field([], max_length=MOST_PHOTOS)
 
 
 class RoundPart(_Part):
@@ -130,6 +154,10 @@ class RoundPart(_Part):
     as_cut: PatternDoc
     findings: list[FindingPart] = Field(max_length=MOST_FINDINGS)
     answers: list[AnswerPart] = Field(max_length=MOST_FINDINGS)
+    prepared: list[Uid] = Field([], max_length=100)
+    watched: list[Uid] = Field([], max_length=20)
+    pins_in: Count | None = None
+    pins_out: Count | None = None
 
 
 class CuttingPart(_Part):
@@ -147,6 +175,14 @@ class LogPart(_Part):
     text: str = Field(max_length=LONGEST_STORY)
 
 
+class SpellPart(_Part):
+    """Time spent; no minutes while the clock runs."""
+
+    round: Number | None
+    began: Moment
+    minutes: Annotated[int, Field(ge=-HIGHEST, le=HIGHEST)] | None
+
+
 class JobDocument(_Part):
     """An `izett-job` document."""
 
@@ -161,6 +197,9 @@ class JobDocument(_Part):
     revisions: list[RevisionPart] = Field(min_length=1, max_length=MOST_REVISIONS)
     rounds: list[RoundPart] = Field(max_length=MOST_ROUNDS)
     log: list[LogPart] = Field(max_length=MOST_LOG_LINES)
+    look_again: str = Field("", max_length=LONGEST_NOTE)
+    look_again_on: Day | None = None
+    time: list[SpellPart] = Field([], max_length=MOST_SPELLS)
     #: Of files of before seam allowances were steps: they become one.
     cutting: Annotated[CuttingPart | None, Field(exclude=True)] = None
 
@@ -185,6 +224,9 @@ class JobDocument(_Part):
             earlier = {f.uid for other in self.rounds if other.number < part.number for f in other.findings}
             asked = _once(f"answer of muslin {part.number}", (answer.finding for answer in part.answers))
             _known("earlier finding", asked, earlier)
+        _once("step of the wearer’s fit", (kept.uid for kept in self.wearer.fit))
+        if len([spell for spell in self.time if spell.minutes is None]) > 1:
+            raise ValueError("more than one clock runs")
         if len([part for part in self.rounds if part.closed is None]) > 1:
             raise ValueError(f"more than one of its {len(rounds)} muslins is open")
         return self
@@ -236,6 +278,7 @@ class StudioDocument(_Part):
         _once("house rule", (rule.symbol for rule in self.house_rules))
         for wearer in self.wearers:
             _once(f"sheet of {wearer.name}", (part.number for part in wearer.sheets))
+            _once(f"step of {wearer.name}’s fit", (kept.uid for kept in wearer.fit))
         return self
 
 

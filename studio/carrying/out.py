@@ -1,5 +1,6 @@
 """Carrying out: a job, or everything, as open JSON. What cannot be read any more is carried out as it is stored."""
 
+from base64 import b64encode
 from typing import Any
 from uuid import UUID
 
@@ -10,11 +11,12 @@ from pydantic_core import to_json
 
 import izett
 from izett.files.pattern_doc import PatternDoc
-from izett.files.recipe_json import RecipeDoc
+from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import EVERYTHING, FORMAT
 from studio.models import HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
 from studio.problems import not_found
 from studio.state import head_of, under_way_out
+from studio.storage import photos
 
 
 def job_document(job_id: UUID) -> dict[str, Any]:
@@ -60,13 +62,23 @@ AT_ONCE = 50
 def _wearers() -> QuerySet[Wearer]:
     """Return the wearers with all that is written of them, oldest first."""
     jobs = Prefetch("jobs", _jobs().order_by("created"))
-    return Wearer.objects.select_related("under_way").prefetch_related("sheets__readings", jobs).order_by("created")
+    return (
+        Wearer.objects.select_related("under_way")
+        .prefetch_related("sheets__readings", "kept_fits", jobs)
+        .order_by("created")
+    )
 
 
 def _jobs() -> QuerySet[Job]:
     """Return the jobs with all that is written of them."""
     return Job.objects.select_related("wearer", "head").prefetch_related(
-        "wearer__sheets__readings", "revisions", "rounds__findings", "rounds__answers__finding", "log"
+        "wearer__sheets__readings",
+        "wearer__kept_fits",
+        "revisions",
+        "rounds__findings__photos",
+        "rounds__answers__finding",
+        "log",
+        "spells",
     )
 
 
@@ -83,7 +95,21 @@ def _wearer(wearer: Wearer) -> dict[str, Any]:
 
 
 def _about(wearer: Wearer) -> dict[str, Any]:
-    return {"name": wearer.name, "note": wearer.note, "size": wearer.size}
+    return {
+        "name": wearer.name,
+        "note": wearer.note,
+        "size": wearer.size,
+        "fit": [
+            {
+                "uid": kept.uid,
+                "step": _as_now(StepDoc, kept.step),
+                "story": kept.story,
+                "proven_on": kept.proven_on,
+                "kept": _moment(kept.kept),
+            }
+            for kept in wearer.kept_fits.all()
+        ],
+    }
 
 
 def _job(job: Job) -> dict[str, Any]:
@@ -113,6 +139,12 @@ def _job(job: Job) -> dict[str, Any]:
         ],
         "rounds": [_round(round_, numbers) for round_ in job.rounds.all()],
         "log": [{"at": _moment(entry.at), "deed": entry.deed, "text": entry.text} for entry in job.log.all()],
+        "look_again": job.look_again,
+        "look_again_on": job.look_again_on.isoformat() if job.look_again_on else None,
+        "time": [
+            {"round": spell.round, "began": _moment(spell.began), "minutes": spell.minutes}
+            for spell in job.spells.all()
+        ],
     }
 
 
@@ -157,10 +189,19 @@ def _round(round_: Round, numbers: dict[int, int]) -> dict[str, Any]:
                 "line": f.line,
                 "normal": f.normal,
                 "amended": f.amended,
+                "photos": [
+                    {"taken": _moment(photo.taken), "jpeg": b64encode(photos.read(photo)).decode()}
+                    for photo in f.photos.all()
+                    if photos.is_there(photo)
+                ],
             }
             for f in round_.findings.all()
         ],
         "answers": [{"finding": a.finding.uid, "outcome": a.outcome, "note": a.note} for a in round_.answers.all()],
+        "prepared": round_.prepared,
+        "watched": round_.watched,
+        "pins_in": round_.pins_in,
+        "pins_out": round_.pins_out,
     }
 
 

@@ -5,7 +5,7 @@ from django.db import transaction
 from izett.errors import IzettError, UnreadableFile
 from izett.measuring.measure import read_measure
 from studio.actions.set_house_rule import set_house_rule
-from studio.carrying.back import add_job, add_sheet, judged, read_document
+from studio.carrying.back import add_fit, add_job, add_sheet, judged, read_document
 from studio.carrying.document import ChartPart, StudioDocument, WholeWearerPart
 from studio.models import HouseRule, SheetUnderWay, SizeChart, Wearer
 from studio.schemas import HouseRuleIn
@@ -40,6 +40,7 @@ def import_everything(text: bytes) -> list[str]:
 def _add_wearer(part: WholeWearerPart, left_out: list[str]) -> None:
     wearer = Wearer.objects.create(name=part.name, note=part.note, size=part.size)
     Wearer.objects.filter(pk=wearer.pk).update(created=part.created)
+    add_fit(wearer, part)
     sheets = {sheet.number: add_sheet(wearer, sheet) for sheet in part.sheets}
     if part.under_way is not None:
         kept = part.under_way.model_dump(mode="json", exclude={"version"})

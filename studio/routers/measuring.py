@@ -10,12 +10,13 @@ from izett.drafting.sets import starter_sets
 from izett.files.recipe_json import RecipeClothDoc
 from izett.finishing.allowances import WIDEST, purposes
 from izett.fitting.finding import finding_kinds
+from izett.fitting.preparing import movements
 from izett.measuring.measure import measures, stations
 from izett.measuring.preparation import preparation
 from izett.units import UnreadableNumber, read_length, read_number
 from izett.wording import cm
 from studio.advising import advice_asked
-from studio.cautions import CAUTIONS, MOVEMENTS
+from studio.cautions import CAUTIONS
 from studio.judging import reviewed
 from studio.locking import wearer_of
 from studio.long_work.desk import begin
@@ -138,6 +139,6 @@ def everything(request: HttpRequest) -> CatalogueOut:
             for p in purposes().values()
         ],
         widest_allowance=WIDEST,
-        movements=list(MOVEMENTS),
+        movements=[movement.key for movement in movements()],
         cautions={key: list(lines) for key, lines in CAUTIONS.items()},
     )

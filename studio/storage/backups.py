@@ -1,7 +1,8 @@
 """Backups: a copy of the database that is whole at one moment, made while others work; and going back to one.
 
 The copy is made by SQLite's own backup, read through once, and only then given its name: what has the name of a backup is
-one. Going back keeps what was there before, under a name of its own.
+one. Photos lie in a folder beside it, which all backups there share: a photo is never changed. Going back keeps what was
+there before, under a name of its own.
 """
 
 import os
@@ -17,18 +18,13 @@ from django.db import DatabaseError, connection, connections
 from django.utils import timezone
 
 from studio.models import Backup, Wearer
-from studio.storage.guard import FILE, FOLDER, changes_unknown, only_one
+from studio.storage import photos
+from studio.storage.guard import FILE, FOLDER, changes_unknown, database, only_one
 
 #: After so long without a backup the bench says so.
 REMIND_AFTER = timedelta(days=7)
 FOLDER_NAME = "backups"
 PARTS = ("", "-wal", "-shm")
-
-
-def database() -> Path:
-    """Return the file of the database."""
-    name = str(connection.settings_dict["NAME"])
-    return Path(name.removeprefix("file:").partition("?")[0])
 
 
 @contextmanager
@@ -58,6 +54,8 @@ def make_backup(to: Path | None = None) -> Path:
                 # One file that is complete by itself, wherever it is copied.
                 copy.execute("PRAGMA journal_mode=DELETE")
             _refuse_damaged(part)
+            # Before the backup has its name: one that has it is whole.
+            photos.copy_to(target.parent)
     except (OSError, sqlite3.Error) as error:
         raise CommandError(
             f"The backup could not be written to {target}: {error}. Your work is not touched by that. Free some space, or "
@@ -94,6 +92,7 @@ def restore_backup(backup: Path) -> Path | None:
             source.backup(copy)
         for leftover in PARTS[1:]:
             Path(f"{database()}{leftover}").unlink(missing_ok=True)
+        photos.copy_from(backup.parent)
     except (OSError, sqlite3.Error) as error:
         raise CommandError(f"The backup could not be put in place: {error}. The work is as it was.") from error
     finally:
@@ -170,6 +169,7 @@ def _kept_aside() -> Path | None:
     folder.mkdir(mode=FOLDER, exist_ok=True)
     kept = _named(folder)
     kept = kept.with_name(kept.name.replace("izett-", "before-restore-"))
+    photos.copy_to(folder)
     try:
         with (
             _written_whole(kept) as part,

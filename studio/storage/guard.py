@@ -15,6 +15,12 @@ from django.db.migrations.loader import MigrationLoader
 FOLDER, FILE = 0o700, 0o600
 
 
+def database() -> Path:
+    """Return the file of the database."""
+    name = str(connection.settings_dict["NAME"])
+    return Path(name.removeprefix("file:").partition("?")[0])
+
+
 def keep_private(folder: Path) -> None:
     """Make a folder, and what is in it, readable by its owner alone; what cannot be changed stays as it is."""
     for path, mode in ((folder, FOLDER), *((file, FILE) for file in folder.glob("*") if file.is_file())):
