@@ -8,6 +8,8 @@ baked into it, and no internal name ever reaches a reader.
 import re
 from collections.abc import Mapping
 
+from izett.units import Unit, show_length
+
 _QUANTITY = re.compile(r"⟦([-−]?[0-9.]+ cm)⟧")
 #: A length in a sum: its number alone, in the reader's unit.
 _BARE = re.compile(r"⟦~([-−]?[0-9.]+)⟧")
@@ -67,10 +69,20 @@ def _fallback(name: str, titles: Mapping[str, str]) -> str:
     return f"{part} {label}".replace("_", " ") if known else label.replace("_", " ").replace(":", " ")
 
 
-def plain(text: str) -> str:
-    """Return a sentence as it is read in centimetres, for the command line and for print.
+def plain(text: str, unit: Unit = Unit.CM) -> str:
+    """Return a sentence as it is read in a unit, for the command line and for print.
 
     >>> plain("The sleeve is ⟦0.8 cm⟧ shorter than ⟦=front.armhole⟧")
     'The sleeve is 0.8 cm shorter than armhole'
+    >>> plain("⟦−0.64 cm⟧ each", Unit.INCH)
+    '−¼ in each'
     """
-    return titled(_BARE.sub(r"\1", _QUANTITY.sub(r"\1", text)), {})
+
+    def length(mark: re.Match[str], *, with_unit: bool) -> str:
+        number = mark[1].removesuffix(" cm")
+        if unit is Unit.CM:
+            return mark[1]
+        return show_length(float(number.replace("−", "-")), unit=unit, with_unit=with_unit)
+
+    told = _QUANTITY.sub(lambda mark: length(mark, with_unit=True), text)
+    return titled(_BARE.sub(lambda mark: length(mark, with_unit=False), told), {})

@@ -19,17 +19,24 @@ from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
 from studio.actions.cut_muslin import cut_muslin
+from studio.actions.keep_fit import keep_fit
 from studio.actions.keep_sheet import keep_sheet
+from studio.actions.look_again import look_again
 from studio.actions.open_job import open_job
+from studio.actions.photograph import add_photo
+from studio.actions.prepare_muslin import prepare_muslin
 from studio.actions.record_finding import record_finding
 from studio.actions.revise import revise
+from studio.actions.spend_time import type_time
 from studio.actions.take_size import take_size
+from studio.demo_photo import photo_of_a_pinch
 from studio.locking import job_of
 from studio.models import Job, Wearer
 from studio.schemas import (
     AnswerIn,
     CloseIn,
     FindingIn,
+    FittingIn,
     JobIn,
     LengthIn,
     RemedyIn,
@@ -157,17 +164,29 @@ def _second_round(job: Job) -> None:
     eased = head.model_copy(update={"overrides": {"across_back_ease": 0.9}})
     revise(job.id, _fresh(job).version, RevisionIn(recipe=eased, why="a little more across the back, for the bow arm"))
     cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
+    _see_to(job, 1, pins_in=24, watched=["stand", "sit", "reach forward"])
     back = _found(
         job, 1, "back_tight", "ease", 1, words="it holds me when I reach for the lowest string", missing="0.8"
     )
     aim = _found(job, 1, "bust_dart_aims", "aim", 2, outwards="0.4", upwards="-1.2")
     waist = _found(job, 1, "waist_low", "shorten", 1, words="rides under the ribs when I sit", low="0.8")
+    add_photo(job.id, _fresh(job).version, 1, waist, uuid4(), photo_of_a_pinch())
+    _see_to(job, 1, pins_out=24)
+    type_time(job.id, _fresh(job).version, 95)
     close_muslin(job.id, _fresh(job).version, 1, CloseIn(note="Played ten minutes in it. Look again with the sleeve."))
     cut_muslin(job.id, _fresh(job).version, RoundIn(cloth="unbleached calico", worn="concert foundation"))
     for uid, outcome in ((back, "better"), (aim, "solved"), (waist, "solved")):
         answer_finding(job.id, _fresh(job).version, 2, AnswerIn(finding=uid, outcome=outcome))
     _found(job, 2, "sides_loose", "take_in", 1, words="soft under the bow arm", side="right", bust="1.2", waist="0.6")
     _found(job, 2, "shoulder_long", "", 0, long="0.4")
+    keep_fit(job.id, _fresh(job).version, 1, waist)
+    _see_to(job, 2, prepared=["cloth", "closures", "foundation"], pins_in=18)
+    type_time(job.id, _fresh(job).version, 50)
+    look_again(job.id, _fresh(job).version, "the right side seam, with the viola under her chin", date.today())
+
+
+def _see_to(job: Job, number: int, **about: Any) -> None:
+    prepare_muslin(job.id, _fresh(job).version, number, FittingIn(**about))
 
 
 def _line(part: str, start: str, end: str, line: str, **at: float) -> dict[str, Any]:

@@ -213,7 +213,10 @@ class Answer(models.Model):
 
 
 class Spell(models.Model):
-    """Time spent on a job, in minutes; fewer than none takes off, None while the clock runs. `round` is the number of the muslin on the table then."""
+    """Time spent on a job, in minutes; fewer than none takes off, None while the clock runs.
+
+    `round` is the number of the muslin that was on the table then.
+    """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="spells")
     round = models.PositiveIntegerField(null=True, blank=True)

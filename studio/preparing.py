@@ -8,8 +8,10 @@ from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kinds
 from izett.fitting.garment import FACTS, Fitted
 from izett.fitting.preparing import checklist, estimated, movements, sewn_with
+from izett.fitting.story import amounts_told
 from izett.pattern.document import Pattern
-from izett.pattern.worn import is_body
+from izett.pattern.facts import Layer
+from izett.wording import cm
 from studio.cautions import CAUTIONS
 from studio.fittings import fitted
 from studio.locking import open_round
@@ -26,13 +28,15 @@ def muslin_state(job: Job) -> MuslinOut:
     round_ = open_round(job)
     last = job.rounds.order_by("-number").first()
     number = round_.number if round_ else (last.number if last else 0) + 1
+    asks = asked_at(job, number)
     pattern = as_cut(job.id, number) if round_ else garment.evaluation.pattern
     return MuslinOut(
         number=number,
         items=[ItemOut(key=item.key, title=item.title, says=item.says) for item in checklist(garment)],
         movements=[MovementOut(key=one.key, says=one.says) for one in movements()],
         estimated=estimated(garment),
-        changed=_changed(job, number, round_),
+        # What a finding changed is asked again with the finding.
+        changed=[why for why in _changed(job, number, round_) if why not in {one.remedy_title for one in asks}],
         purpose=purposes()[pattern.allowances.purpose].title,
         sewn=[SewnOut(role=one.role.value, allowance=one.allowance) for one in sewn_with(pattern)],
         cautions=cautions_of(garment),
@@ -74,7 +78,7 @@ def fitting_sheet(job: Job) -> FittingSheet:
         cloth=round_.cloth if round_ else "",
         worn=round_.worn if round_ else "",
         items=[(item.title, item.says, item.key in prepared) for item in muslin.items],
-        sewn=[f"{one.role.replace('_', ' ')} {one.allowance:g} cm" for one in muslin.sewn],
+        sewn=[f"{one.role.replace('_', ' ')} {cm(one.allowance, 2)}" for one in muslin.sewn],
         asked=[(f"{one.seen}{_half(one.side)}", _done(one)) for one in asks],
         questions=[
             *(f"{label}: estimated, never taken. Measure it on the wearer now." for label in muslin.estimated),
@@ -82,7 +86,7 @@ def fitting_sheet(job: Job) -> FittingSheet:
         ],
         movements=[(one.key, one.says) for one in muslin.movements],
         body=measures_of(head_of(job).sheet),
-        pieces=[sheet for sheet in sheet_pieces(pattern) if is_body(sheet.piece)],
+        pieces=[sheet for sheet in sheet_pieces(pattern) if sheet.piece.layer is Layer.OUTER],
         cautions=muslin.cautions,
     )
 
@@ -97,6 +101,5 @@ def _half(side: str) -> str:
 
 def _done(finding: FindingOut) -> str:
     kind = finding_kinds().get(finding.kind)
-    labels = {entry.symbol: entry.label for entry in kind.inputs} if kind else {}
-    given = ", ".join(f"{labels.get(symbol, symbol)} {value:g}" for symbol, value in finding.given.items())
+    given = ", ".join(amounts_told(kind, finding.given, finding.taken, finding.counted)) if kind else ""
     return f"Muslin {finding.round}: {finding.remedy_title or 'left as it was'}" + (f" ({given})" if given else "")

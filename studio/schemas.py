@@ -568,3 +568,27 @@ class StoryOut(BaseModel):
 
     story: Story
     forecast: list[str]
+
+
+class PaperIn(BaseModel):
+    """A state of a job: a muslin as it was cut, the draft from another sheet, a recipe that is tried; the job as it is now."""
+
+    muslin: int | None = Field(None, ge=1, le=HIGHEST)
+    sheet: int | None = Field(None, ge=1, le=HIGHEST)
+    recipe: RecipeDoc | None = None
+
+
+class HeldIn(BaseModel):
+    """Where two states are held: a piece, the corner that is pinned, the line from it that is laid on itself."""
+
+    piece: str = Field(max_length=200)
+    corner: str = Field(max_length=200)
+    line: str = Field(max_length=200)
+
+
+class PapersIn(BaseModel):
+    """Two states to lay over each other; held nowhere, they lie as they were drafted."""
+
+    under: PaperIn
+    over: PaperIn = PaperIn()
+    held: HeldIn | None = None

@@ -312,6 +312,22 @@ class PreviewOut(BaseModel):
     cut_apart: list[str]
 
 
+class PaperOut(BaseModel):
+    """A state of a job as a sheet of tracing paper, with the steps that could not act on it."""
+
+    pieces: list[PieceOut]
+    skipped: list[str]
+
+
+class PapersOut(BaseModel):
+    """Two states over each other, and how far lines lie from each other, the farthest first."""
+
+    under: PaperOut
+    over: PaperOut
+    moves: list[MoveOut]
+    titles: dict[str, str]
+
+
 class MeasureOut(BaseModel):
     """A measure of the catalogue."""
 

@@ -7,15 +7,18 @@ from izett.files.page import FAINT, HEAD, INK, LINE, RIM, RULE, SMALL, SOFT, TEX
 from izett.finishing.sheet import SheetPiece
 from izett.geometry.point import Point
 from izett.measuring.figure.draw import VIEWS, figure_of
+from izett.units import Unit
 
 #: A body of middling build where none was measured, cm: EN 13402-3's 92, from memory.
 MIDDLING = {"bust_girth": 92.0, "waist_girth": 76.0, "hip_girth": 100.0, "height": 168.0}
 
 # Everything below is paper, in cm.
 BOX = 0.3
+#: Where what an entry says begins, from the left rim; where the boxes of an answer begin.
+SAYS_FROM, ANSWER_FROM = 6.6, 8.0
 FIGURE_HEIGHT = 8.2
-#: The pieces are drawn as large as they fit in so much height, and no larger than this share of their size.
-PIECES_HEIGHT, LARGEST_SCALE = 15.0, 0.25
+#: The pieces are drawn as large as they fit in what is left of a page, at least so much; no larger than this share of their size.
+FEWEST_HEIGHT, LARGEST_SCALE = 11.0, 0.22
 PIECE_GAP = 1.1
 #: Rows to fill by hand, and their height; the columns with their widths, the last taking what is left.
 ROWS, ROW = 12, 0.82
@@ -61,13 +64,13 @@ class FittingSheet:
     cautions: Sequence[str]
 
 
-def write_fitting_sheet(sheet: FittingSheet, *, paper: str = "a4") -> bytes:
-    """Return the fitting sheet as PDF, on `a4` or `letter`.
+def write_fitting_sheet(sheet: FittingSheet, *, paper: str = "a4", unit: Unit = Unit.CM) -> bytes:
+    """Return the fitting sheet as PDF, on `a4` or `letter`, its lengths in a unit.
 
     Raises:
         UnknownName: the paper is neither.
     """
-    page = Page(f"Fitting sheet, {sheet.garment}, muslin {sheet.muslin}", paper, sheet.cautions)
+    page = Page(f"Fitting sheet, {sheet.garment}, muslin {sheet.muslin}", paper, sheet.cautions, unit)
     _head(page, sheet)
     _before(page, sheet)
     _asked(page, sheet)
@@ -117,15 +120,17 @@ def _before(page: Page, sheet: FittingSheet) -> None:
 
 
 def _tick(page: Page, title: str, says: str, *, done: bool = False) -> None:
-    left = RIM + 5.6
+    left = RIM + SAYS_FROM
+    titles = page.split(title, SAYS_FROM - 0.8, size=TEXT)
     lines = page.split(says, page.right - left)
-    page.room(LINE * max(len(lines), 1) + 0.2)
+    page.room(LINE * max(len(lines), len(titles)) + 0.2)
     page.y -= 0.42
     page.box(RIM, page.y - 0.04, BOX, ticked=done)
-    page.text(RIM + 0.5, page.y, page.split(title, 5.0, size=TEXT)[0], bold=False)
+    for down, words in enumerate(titles):
+        page.text(RIM + 0.5, page.y - LINE * 1.15 * down, words)
     for down, words in enumerate(lines):
         page.text(left, page.y - LINE * down, words, size=SMALL, grey=SOFT)
-    page.y -= LINE * max(len(lines) - 1, 0)
+    page.y -= LINE * max(len(lines) - 1, (len(titles) - 1) * 1.15, 0)
 
 
 def _asked(page: Page, sheet: FittingSheet) -> None:
@@ -136,12 +141,15 @@ def _asked(page: Page, sheet: FittingSheet) -> None:
         page.y -= 0.45
         page.text(RIM, page.y, seen, bold=True)
         page.y -= 0.4
-        page.text(RIM + 0.3, page.y, page.split(done, 7.4)[0] if done else "", size=SMALL, grey=SOFT)
-        x = RIM + 8.0
+        lines = page.split(done, ANSWER_FROM - 0.6)
+        for down, words in enumerate(lines):
+            page.text(RIM + 0.3, page.y - LINE * down, words, size=SMALL, grey=SOFT)
+        x = RIM + ANSWER_FROM
         for outcome in OUTCOMES:
             page.box(x, page.y - 0.04, BOX)
             page.text(x + 0.42, page.y, outcome, size=SMALL + 0.6)
             x += 0.75 + 0.145 * len(outcome)
+        page.y -= LINE * max(len(lines) - 1, 0)
     if sheet.questions:
         page.heading("What this muslin should answer")
         for question in sheet.questions:
@@ -179,9 +187,9 @@ def _figures(page: Page, body: Mapping[str, float]) -> None:
 
 def _pieces(page: Page, pieces: Sequence[SheetPiece]) -> None:
     """Draw the pieces to one scale, in rows, with room between them to write on."""
-    scale = _scale(pieces, page.right - RIM)
+    page.heading("The pieces, to write pins on", room=FEWEST_HEIGHT)
+    scale = _scale(pieces, page.right - RIM, page.left_over - PIECE_GAP)
     rows = _rows(pieces, scale, page.right - RIM)
-    page.heading("The pieces, to write pins on", room=4.0)
     for row in rows:
         tall = max(_height(piece) for piece in row) * scale
         page.room(tall + PIECE_GAP)
@@ -231,13 +239,13 @@ def _rows(pieces: Sequence[SheetPiece], scale: float, width: float) -> list[list
     return rows
 
 
-def _scale(pieces: Sequence[SheetPiece], width: float) -> float:
-    """Return the largest scale at which all rows fit in the height for them."""
+def _scale(pieces: Sequence[SheetPiece], width: float, height: float) -> float:
+    """Return the largest scale at which all rows fit in a height."""
     scale = LARGEST_SCALE
     while scale > LARGEST_SCALE / 20:
         rows = _rows(pieces, scale, width)
         tall = sum(max(_height(piece) for piece in row) * scale + PIECE_GAP for row in rows)
-        if tall <= PIECES_HEIGHT and all(_width(piece) * scale <= width for piece in pieces):
+        if tall <= height and all(_width(piece) * scale <= width for piece in pieces):
             break
         scale *= 0.93
     return scale

@@ -5,10 +5,12 @@ from dataclasses import dataclass, field
 from io import BytesIO
 from typing import TYPE_CHECKING
 
+from izett import wording
 from izett.errors import UnknownName
 from izett.files.lettering import write
 from izett.files.pdf import PAPERS, POINTS_PER_CM, blank, in_lines
 from izett.geometry.point import Point
+from izett.units import Unit
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -29,7 +31,6 @@ _PLAIN = {
     "⁄": "/",
     "−": "-",
     "″": '"',
-    "”": '"',
     "→": "to",
 }
 
@@ -50,6 +51,7 @@ class Page:
         title: of the document.
         paper: `a4` or `letter`.
         foot: printed at the foot of every page.
+        unit: in which lengths in sentences are read.
 
     Raises:
         UnknownName: there is no such paper.
@@ -58,11 +60,13 @@ class Page:
     title: str
     paper: str = "a4"
     foot: Sequence[str] = ()
+    unit: Unit = Unit.CM
     y: float = 0.0
     number: int = 1
     stream: BytesIO = field(default_factory=BytesIO)
 
     def __post_init__(self) -> None:
+        """Begin the document."""
         if self.paper not in PAPERS:
             raise UnknownName(f"There is no paper “{self.paper}”.", fix="Choose a4 or letter.", where=(self.paper,))
         self.canvas: Canvas = blank(self.stream, PAPERS[self.paper])
@@ -90,14 +94,18 @@ class Page:
         """The foot, in the lines that it takes."""
         return self.split("   ".join(self.foot), self.width - 2 * RIM - 2)
 
+    def told(self, text: str) -> str:
+        """Return a sentence as it is printed: lengths in the reader's unit, in letters that the printer has."""
+        return plain(wording.plain(text, self.unit))
+
     def split(self, words: str, width: float, *, size: float = SMALL) -> list[str]:
         """Return words in lines no wider than a width."""
-        return in_lines(plain(words), font="Helvetica", size=size, width=width * POINTS_PER_CM)
+        return in_lines(self.told(words), font="Helvetica", size=size, width=width * POINTS_PER_CM)
 
     def text(self, x: float, y: float, text: str, *, size: float = TEXT, bold: bool = False, grey: float = INK) -> None:
         """Write a line of text."""
         self.canvas.setFillGray(grey)
-        write(self.canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), plain(text), size=size, bold=bold)
+        write(self.canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), self.told(text), size=size, bold=bold)
 
     def words(
         self, text: str, *, x: float = RIM, width: float | None = None, size: float = TEXT, grey: float = INK
@@ -112,6 +120,7 @@ class Page:
     def heading(self, text: str, *, room: float = 2.0) -> None:
         """Write a heading under a rule, on a page that has room for what follows it."""
         self.room(room)
+        self.y -= 0.22
         self.line([(RIM, self.y - 0.12), (self.right, self.y - 0.12)], width=0.8, grey=0.2)
         self.y -= 0.58
         self.text(RIM, self.y, text, size=TEXT + 2, bold=True)
@@ -149,9 +158,14 @@ class Page:
                 width=1.0,
             )
 
+    @property
+    def left_over(self) -> float:
+        """The height that is left on this page, above its foot."""
+        return self.y - RIM - 0.3 - 0.28 * max(len(self.foot_lines) - 1, 0)
+
     def room(self, height: float) -> None:
         """Begin the next page where a height has no room on this one."""
-        if self.y - height < RIM + 0.3 + 0.28 * max(len(self.foot_lines) - 1, 0):
+        if height > self.left_over:
             self.turn()
 
     def turn(self) -> None:

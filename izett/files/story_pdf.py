@@ -7,30 +7,32 @@ from io import BytesIO
 from izett.files.page import FAINT, HEAD, RIM, SMALL, SOFT, Page
 from izett.files.pdf import POINTS_PER_CM
 from izett.fitting.story import FindingTold, RoundTold, Story, forecast_told, in_hours
+from izett.units import Unit
+from izett.wording import cm
 
 # Paper, in cm.
-PHOTO = 4.2
+PHOTO = 3.6
 INDENT = 0.5
 
 
-def write_story(story: Story, *, photo: Callable[[str], bytes], paper: str = "a4") -> bytes:
+def write_story(story: Story, *, photo: Callable[[str], bytes], paper: str = "a4", unit: Unit = Unit.CM) -> bytes:
     """Return the story as PDF.
 
     Args:
         story: the story.
         photo: returns the JPEG of a photo by its name.
-        paper: `a4` or `letter`.
+        paper, unit: `a4` or `letter`; in which lengths are told.
 
     Raises:
         UnknownName: the paper is neither.
     """
-    page = Page(f"The story of {story.garment}", paper)
+    page = Page(f"The story of {story.garment}", paper, unit=unit)
     page.y -= 0.45
     page.text(RIM, page.y, story.garment, size=HEAD, bold=True)
     page.y -= 0.65
     about = [f"For {story.wearer}"]
     if story.due:
-        about.append(f"due {story.due.isoformat()}")
+        about.append(f"due {story.due.day} {story.due:%b %Y}")
     if story.minutes:
         about.append(f"{in_hours(story.minutes)} of work noted")
     page.text(RIM, page.y, ", ".join(about) + ".", grey=SOFT)
@@ -69,7 +71,7 @@ def _round(page: Page, told: RoundTold, photo: Callable[[str], bytes]) -> None:
             page.words(f"{_day(change.at)}  {change.why}", x=RIM + INDENT)
     if told.moved:
         page.y -= 0.1
-        moved = ", ".join(f"{one.line} {one.distance:.1f} cm" for one in told.moved)
+        moved = ", ".join(f"{one.line} {cm(one.distance)}" for one in told.moved)
         page.words(f"Moved most since it was cut: {moved}.", grey=SOFT)
 
 
@@ -94,19 +96,18 @@ def _finding(page: Page, told: FindingTold, photo: Callable[[str], bytes]) -> No
 def _photos(page: Page, names: tuple[str, ...], photo: Callable[[str], bytes]) -> None:
     from reportlab.lib.utils import ImageReader  # noqa: PLC0415  (it takes long to import)
 
-    x = RIM + INDENT
-    for at, name in enumerate(names):
-        if x + PHOTO > page.right or at == 0:
-            page.room(PHOTO + 0.3)
-            page.y -= PHOTO + 0.2
-            x = RIM + INDENT
+    x = page.right
+    for name in names:
         image = ImageReader(BytesIO(photo(name)))
         width, height = image.getSize()
-        scale = PHOTO / max(width, height)
-        box = (x, page.y, width * scale, height * scale)
-        page.canvas.drawImage(image, *(v * POINTS_PER_CM for v in box))
-        x += PHOTO + 0.3
+        wide = PHOTO * width / height
+        if x + wide > page.right:
+            page.room(PHOTO + 0.3)
+            page.y -= PHOTO + 0.25
+            x = RIM + INDENT
+        page.canvas.drawImage(image, *(v * POINTS_PER_CM for v in (x, page.y, wide, PHOTO)))
+        x += wide + 0.3
 
 
 def _day(at: datetime) -> str:
-    return at.date().isoformat()
+    return f"{at.day} {at:%b %Y}"

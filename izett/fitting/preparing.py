@@ -9,8 +9,7 @@ from typing import Any
 from izett.finishing.allowances import Allowances
 from izett.fitting.garment import Fitted, lacks
 from izett.pattern.document import Pattern
-from izett.pattern.facts import Role
-from izett.pattern.worn import is_body
+from izett.pattern.facts import Layer, Role
 from izett.rules.worksheet import State
 
 
@@ -68,11 +67,11 @@ def estimated(garment: Fitted) -> list[str]:
 
 
 def sewn_with(pattern: Pattern) -> list[Sewn]:
-    """Return the allowances of a muslin's body lines by role, the widest first; of a role that has several, the widest."""
+    """Return the allowances of a muslin's lines by role, the widest first; of a role that has several, the widest."""
     allowances = Allowances.of_pattern(pattern)
     widest: dict[Role, float] = {}
     for piece in pattern:
-        if not is_body(piece):
+        if piece.layer is not Layer.OUTER:
             continue
         for edge in piece.edges:
             if not edge.is_leg and edge.lineage != piece.on_fold:

@@ -10,6 +10,7 @@ from ninja.files import UploadedFile
 from izett.files.fitting_sheet_pdf import write_fitting_sheet
 from izett.files.story_pdf import write_story
 from izett.fitting.story import forecast_told
+from izett.units import Unit
 from studio.actions.keep_fit import confirm_fit, forget_fit, keep_fit, take_fit
 from studio.actions.look_again import look_again
 from studio.actions.photograph import add_photo, remove_photo
@@ -19,6 +20,7 @@ from studio.downloads import attachment, filename, files
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
 from studio.locking import job_of, version_named
 from studio.models import Photo
+from studio.papers import laid_over
 from studio.preparing import fitting_sheet, muslin_state
 from studio.problems import not_found
 from studio.routers.jobs import answer
@@ -31,12 +33,14 @@ from studio.schemas import (
     LessonOut,
     LookAgainIn,
     MuslinOut,
+    PapersIn,
     StoryOut,
     TakeFitIn,
     TimeIn,
 )
 from studio.storage import photos
 from studio.story import story_of
+from studio.table_schemas import PapersOut
 from studio.wearer_fit import lessons, offered_fit
 from studio.wire import RowInPath
 
@@ -51,14 +55,23 @@ def muslin(request: HttpRequest, job_id: UUID) -> MuslinOut:
 
 
 @router.get("/jobs/{job_id}/fitting-sheet", openapi_extra=files("application/pdf"))
-def print_fitting_sheet(request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4") -> HttpResponse:
+def print_fitting_sheet(
+    request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
     """Return the fitting sheet of the open or the next muslin as a PDF."""
     job = job_of(job_id)
     with printing():
         with turn(LOOK):
             sheet = fitting_sheet(job)
-        content = write_fitting_sheet(sheet, paper=paper)
+        content = write_fitting_sheet(sheet, paper=paper, unit=unit)
     return attachment(content, "application/pdf", f"{filename(f'{job.garment} muslin {sheet.muslin}')}.pdf")
+
+
+@router.post("/jobs/{job_id}/papers", response=PapersOut)
+def papers(request: HttpRequest, job_id: UUID, data: PapersIn) -> PapersOut:
+    """Lay two states of a job over each other; nothing is kept."""
+    with turn(LOOK):
+        return laid_over(job_of(job_id), data)
 
 
 @router.patch("/jobs/{job_id}/rounds/{number}", response=JobOut)
@@ -201,13 +214,15 @@ def story(request: HttpRequest, job_id: UUID) -> StoryOut:
 
 
 @router.get("/jobs/{job_id}/story.pdf", openapi_extra=files("application/pdf"))
-def print_story(request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4") -> HttpResponse:
+def print_story(
+    request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
     """Return the story as a PDF, with its photos."""
     job = job_of(job_id)
     with printing():
         with turn(LOOK):
             told = story_of(job)
-        content = write_story(told, photo=_jpeg, paper=paper)
+        content = write_story(told, photo=_jpeg, paper=paper, unit=unit)
     return attachment(content, "application/pdf", f"{filename(f'{job.garment} story')}.pdf")
 
 

@@ -10,6 +10,7 @@ import JobFrame from './stages/JobFrame.svelte';
 import FirstSheet from './stages/measure/FirstSheet.svelte';
 import MeasureStage from './stages/measure/Measure.svelte';
 import Sizes from './stages/sizes/Sizes.svelte';
+import StoryPage from './stages/story/Story.svelte';
 import StyleStage from './stages/style/Style.svelte';
 
 export const { p, navigate, isActive, route } = createRouter({
@@ -24,6 +25,7 @@ export const { p, navigate, isActive, route } = createRouter({
 		'/check': CheckStage,
 		'/fit': FitStage,
 		'/cut': CutStage,
+		'/story': StoryPage,
 		layout: JobFrame,
 	},
 	'*notfound': NoPage,

@@ -33,6 +33,18 @@ export function moment(text: string): string {
 	});
 }
 
+const MINUTES = 60;
+
+/** Return minutes as hours are told: `1 h 35 min`. */
+export function hours(minutes: number): string {
+	const size = Math.abs(minutes);
+	const parts = [
+		size >= MINUTES ? `${Math.floor(size / MINUTES)} h` : '',
+		size % MINUTES || size < MINUTES ? `${size % MINUTES} min` : '',
+	];
+	return (minutes < 0 ? '−' : '') + parts.filter(Boolean).join(' ');
+}
+
 export const OUTCOMES: Record<Outcome, string> = {
 	solved: 'solved',
 	better: 'better',

@@ -4,6 +4,7 @@
 	import type { Snippet } from 'svelte';
 	import { setDesk } from '../lib/desk/context';
 	import { Desk } from '../lib/desk/desk.svelte';
+	import Hours from '../lib/parts/Hours.svelte';
 	import Head from '../lib/parts/Head.svelte';
 	import { typedInto } from '../lib/parts/keys';
 	import ProblemNote from '../lib/parts/ProblemNote.svelte';
@@ -136,11 +137,16 @@
 			<span class="head">Story</span>
 			{#if last}<span class="when figures">{moment(last.at)}</span>
 				<span class="what">{spoken(last.text)}</span>{/if}
+			{#if desk.job?.clock}<span class="clock">the clock runs</span>{/if}
 			<span class="saved" role="status"
 				>{desk.deeds.busy ? 'saving…' : desk.saved ? 'saved' : 'trying, not kept yet'}</span
 			>
 		</button>
 		{#if story && desk.job}
+			<Hours />
+			<p class="whole">
+				<a href={p('/jobs/:job/story', { params: { job: id } })}>The whole story, by muslin</a>
+			</p>
 			<ol>
 				<!-- The newest line stands above already. -->
 				{#each [...desk.job.log].reverse().slice(1) as entry, i (i)}
@@ -152,6 +158,9 @@
 </div>
 
 <style>
+	.whole a {
+		text-decoration: underline;
+	}
 	.frame {
 		height: 100%;
 		display: flex;
@@ -264,6 +273,9 @@
 	.saved {
 		margin-left: auto;
 	}
+	.clock {
+		color: var(--chalk);
+	}
 	ol {
 		margin: 0;
 		padding: 0.2rem 1.1rem 0.8rem;
@@ -273,5 +285,9 @@
 	}
 	li {
 		padding: 0.15rem 0;
+	}
+	.whole {
+		margin: 0;
+		padding: 0 1.1rem;
 	}
 </style>

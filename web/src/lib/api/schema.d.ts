@@ -796,6 +796,334 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/muslin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Muslin
+         * @description Return what is to be seen to, and to be asked, before the open or the next muslin is fitted.
+         */
+        get: operations["studio_routers_rounds_muslin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/fitting-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Fitting Sheet
+         * @description Return the fitting sheet of the open or the next muslin as a PDF.
+         */
+        get: operations["studio_routers_rounds_print_fitting_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Papers
+         * @description Lay two states of a job over each other; nothing is kept.
+         */
+        post: operations["studio_routers_rounds_papers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Patch Round
+         * @description Keep what of an open muslin is prepared, watched and counted.
+         */
+        patch: operations["studio_routers_rounds_patch_round"];
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}/findings/{uid}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Photo
+         * @description Put a photo beside a finding; its name is made by the sender, so that sending twice keeps one.
+         */
+        post: operations["studio_routers_rounds_post_photo"];
+        /**
+         * Delete Photo
+         * @description Delete a photo of an open muslin, for good.
+         */
+        delete: operations["studio_routers_rounds_delete_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Photo
+         * @description Return a photo.
+         */
+        get: operations["studio_routers_rounds_show_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Time
+         * @description Note time that was spent.
+         */
+        post: operations["studio_routers_rounds_post_time"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Clock
+         * @description Start or stop the clock; it goes on while no page is open.
+         */
+        post: operations["studio_routers_rounds_post_clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/look-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Look Again
+         * @description Leave a note that comes back on the bench, or take it away.
+         */
+        post: operations["studio_routers_rounds_post_look_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/wearer-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wearer Fit
+         * @description Return the wearer's fit as this garment would take it.
+         */
+        get: operations["studio_routers_rounds_wearer_fit"];
+        put?: never;
+        /**
+         * Post Wearer Fit
+         * @description Put steps of the wearer's fit under the style of this garment.
+         */
+        post: operations["studio_routers_rounds_post_wearer_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/rounds/{number}/findings/{uid}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Keep
+         * @description Keep what a solved finding changed under the style as the wearer's fit.
+         */
+        post: operations["studio_routers_rounds_post_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wearers/{wearer_id}/fit/{uid}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Confirm
+         * @description Say that a step of the wearer's fit holds for a newer sheet as well.
+         */
+        post: operations["studio_routers_rounds_post_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wearers/{wearer_id}/fit/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Fit
+         * @description Forget a step of the wearer's fit; garments that have it keep it.
+         */
+        delete: operations["studio_routers_rounds_delete_fit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House Lessons
+         * @description Return what the fittings of several wearers keep changing the same way; nothing is set by it.
+         */
+        get: operations["studio_routers_rounds_house_lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Story
+         * @description Return the story of a job, by round.
+         */
+        get: operations["studio_routers_rounds_story"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/story.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Story
+         * @description Return the story as a PDF, with its photos.
+         */
+        get: operations["studio_routers_rounds_print_story"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/operations": {
         parameters: {
             query?: never;
@@ -2242,6 +2570,8 @@ export interface components {
             round: number;
             /** Answers */
             answers: components["schemas"]["AnswerOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
         };
         /**
          * Half
@@ -2251,7 +2581,7 @@ export interface components {
         Half: "both" | "left" | "right";
         /**
          * JobOut
-         * @description A job, whole.
+         * @description A job, whole; `minutes` are all that were noted, `clock` is since when it runs.
          */
         JobOut: {
             /**
@@ -2282,6 +2612,14 @@ export interface components {
             rounds: components["schemas"]["RoundOut"][];
             /** Log */
             log: components["schemas"]["LogOut"][];
+            /** Look Again */
+            look_again: string;
+            /** Look Again On */
+            look_again_on: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Clock */
+            clock: string | null;
         };
         /**
          * LogOut
@@ -2304,6 +2642,26 @@ export interface components {
          * @enum {string}
          */
         Outcome: "solved" | "better" | "same" | "worse" | "not_looked_at";
+        /**
+         * PhotoOut
+         * @description A photo of a finding, shown at `/api/photos/{uid}`.
+         */
+        PhotoOut: {
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+        };
         /**
          * RecipeDoc
          * @description An `izett-recipe` document.
@@ -2417,6 +2775,16 @@ export interface components {
             cut_from: number;
             /** Closed At */
             closed_at: number | null;
+            /** Prepared */
+            prepared: string[];
+            /** Watched */
+            watched: string[];
+            /** Pins In */
+            pins_in: number | null;
+            /** Pins Out */
+            pins_out: number | null;
+            /** Minutes */
+            minutes: number;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             /** Asks */
@@ -3027,7 +3395,7 @@ export interface components {
         };
         /**
          * CloseIn
-         * @description Closing a muslin, with a note.
+         * @description Closing a muslin, with a note; `pin_lost` says that a pin which was counted in was not found again.
          */
         CloseIn: {
             /**
@@ -3035,6 +3403,409 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Pin Lost
+             * @default false
+             */
+            pin_lost: boolean;
+        };
+        /**
+         * ItemOut
+         * @description One thing to see to before a muslin goes on.
+         */
+        ItemOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * MovementOut
+         * @description One movement of a fitting, and what to look at meanwhile.
+         */
+        MovementOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * MuslinOut
+         * @description The open muslin, or the next one, before its fitting: what to see to, what it should answer, how it is sewn.
+         *
+         *     `estimated` are measures that nobody took, `changed` why each change was made that it tries for the first time.
+         */
+        MuslinOut: {
+            /** Number */
+            number: number;
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+            /** Estimated */
+            estimated: string[];
+            /** Changed */
+            changed: string[];
+            /** Purpose */
+            purpose: string;
+            /** Sewn */
+            sewn: components["schemas"]["SewnOut"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * SewnOut
+         * @description With which allowance (cm) lines of a role are sewn on a muslin.
+         */
+        SewnOut: {
+            /** Role */
+            role: string;
+            /** Allowance */
+            allowance: number;
+        };
+        /**
+         * MoveOut
+         * @description How far a line moved.
+         */
+        MoveOut: {
+            /** Piece */
+            piece: string;
+            /** Lineage */
+            lineage: string;
+            /** Distance */
+            distance: number;
+            /** Length Before */
+            length_before: number;
+            /** Length After */
+            length_after: number;
+            /** Leg */
+            leg: boolean;
+        };
+        /**
+         * PaperOut
+         * @description A state of a job as a sheet of tracing paper, with the steps that could not act on it.
+         */
+        PaperOut: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceOut"][];
+            /** Skipped */
+            skipped: string[];
+        };
+        /**
+         * PapersOut
+         * @description Two states over each other, and how far lines lie from each other, the farthest first.
+         */
+        PapersOut: {
+            under: components["schemas"]["PaperOut"];
+            over: components["schemas"]["PaperOut"];
+            /** Moves */
+            moves: components["schemas"]["MoveOut"][];
+            /** Titles */
+            titles: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * HeldIn
+         * @description Where two states are held: a piece, the corner that is pinned, the line from it that is laid on itself.
+         */
+        HeldIn: {
+            /** Piece */
+            piece: string;
+            /** Corner */
+            corner: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * PaperIn
+         * @description A state of a job: a muslin as it was cut, the draft from another sheet, a recipe that is tried; the job as it is now.
+         */
+        PaperIn: {
+            /** Muslin */
+            muslin?: number | null;
+            /** Sheet */
+            sheet?: number | null;
+            recipe?: components["schemas"]["RecipeDoc"] | null;
+        };
+        /**
+         * PapersIn
+         * @description Two states to lay over each other; held nowhere, they lie as they were drafted.
+         */
+        PapersIn: {
+            under: components["schemas"]["PaperIn"];
+            /**
+             * @default {
+             *       "muslin": null,
+             *       "sheet": null,
+             *       "recipe": null
+             *     }
+             */
+            over: components["schemas"]["PaperIn"];
+            held?: components["schemas"]["HeldIn"] | null;
+        };
+        /**
+         * FittingIn
+         * @description What of a muslin is seen to: entries of its checklist, movements made, pins in and out; what is left out stays.
+         */
+        FittingIn: {
+            /** Prepared */
+            prepared?: string[] | null;
+            /** Watched */
+            watched?: string[] | null;
+            /** Pins In */
+            pins_in?: number | null;
+            /** Pins Out */
+            pins_out?: number | null;
+        };
+        /**
+         * TimeIn
+         * @description Minutes that were spent; fewer than none takes some off.
+         */
+        TimeIn: {
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * ClockIn
+         * @description Starting or stopping the clock; `minutes` count instead of its own where it was forgotten.
+         */
+        ClockIn: {
+            /** Runs */
+            runs: boolean;
+            /** Minutes */
+            minutes?: number | null;
+        };
+        /**
+         * LookAgainIn
+         * @description A note to come back to from a day on, tomorrow unless one is named; no words take it away.
+         */
+        LookAgainIn: {
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** On */
+            on?: string | null;
+        };
+        /**
+         * KeptFitOut
+         * @description A step of the wearer's fit as a garment would take it: in words, its story, and why it cannot where it cannot.
+         *
+         *     `anew` says that she was measured again since it proved right; `here` that this garment has it.
+         */
+        KeptFitOut: {
+            /** Uid */
+            uid: string;
+            /** Words */
+            words: string;
+            /** Story */
+            story: string;
+            /** Half */
+            half: string;
+            /** Proven On */
+            proven_on: number;
+            /** Anew */
+            anew: boolean;
+            /** Here */
+            here: boolean;
+            /** Refused */
+            refused: string;
+        };
+        /**
+         * TakeFitIn
+         * @description Steps of the wearer's fit to take over.
+         */
+        TakeFitIn: {
+            /** Uids */
+            uids: string[];
+        };
+        /**
+         * ConfirmIn
+         * @description The number of the sheet that a step of the wearer's fit holds for as well.
+         */
+        ConfirmIn: {
+            /** Sheet */
+            sheet: number;
+        };
+        /**
+         * LessonOut
+         * @description What the fittings of several wearers keep changing the same way, as a house rule that can be set.
+         */
+        LessonOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** By */
+            by: number;
+            /** Value */
+            value: number;
+            /** Usual */
+            usual: number;
+            /** Garments */
+            garments: number;
+            /** Of */
+            of: number;
+            /** Wearers */
+            wearers: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ChangeTold
+         * @description A change that was made by hand while this muslin was the last one: when, and why.
+         */
+        ChangeTold: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * FindingTold
+         * @description What was seen and done about it.
+         *
+         *     Attributes:
+         *         seen, half, amounts, movement, words: what was seen, where, how much, when, and what the wearer said.
+         *         done: what was changed: the remedy, and each of its steps with its amounts.
+         *         left: why nothing was changed, where nothing was.
+         *         proved: what later muslins showed of it: the muslin's number, and in words.
+         *         photos: their names.
+         */
+        FindingTold: {
+            /** Seen */
+            seen: string;
+            /** Half */
+            half: string;
+            /** Amounts */
+            amounts: string[];
+            /** Movement */
+            movement: string;
+            /** Words */
+            words: string;
+            /** Done */
+            done: string[];
+            /** Left */
+            left: string;
+            /** Proved */
+            proved: [
+                number,
+                string
+            ][];
+            /** Photos */
+            photos: string[];
+        };
+        /**
+         * Forecast
+         * @description When a garment may be through its fittings.
+         *
+         *     Attributes:
+         *         early, usual, late: days by which one, of five such garments: one, half of them, and four are through.
+         *         rounds, garments: what it was told from.
+         *         in_time: the share of such garments that are through by the due date; None where there is no date.
+         */
+        Forecast: {
+            /**
+             * Early
+             * Format: date
+             */
+            early: string;
+            /**
+             * Usual
+             * Format: date
+             */
+            usual: string;
+            /**
+             * Late
+             * Format: date
+             */
+            late: string;
+            /** Rounds */
+            rounds: number;
+            /** Garments */
+            garments: number;
+            /** In Time */
+            in_time: number | null;
+        };
+        /**
+         * MovedTold
+         * @description How far a line moved from this muslin to the next: the piece, the line's name, cm.
+         */
+        MovedTold: {
+            /** Piece */
+            piece: string;
+            /** Line */
+            line: string;
+            /** Distance */
+            distance: number;
+        };
+        /**
+         * RoundTold
+         * @description A muslin from its cutting to its closing, with what lies between it and the next.
+         */
+        RoundTold: {
+            /** Number */
+            number: number;
+            /**
+             * Opened
+             * Format: date-time
+             */
+            opened: string;
+            /** Closed */
+            closed: string | null;
+            /** Cloth */
+            cloth: string;
+            /** Worn */
+            worn: string;
+            /** Note */
+            note: string;
+            /** Minutes */
+            minutes: number;
+            /** Pins */
+            pins: string;
+            /** Findings */
+            findings: components["schemas"]["FindingTold"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeTold"][];
+            /** Moved */
+            moved: components["schemas"]["MovedTold"][];
+        };
+        /**
+         * Story
+         * @description The whole story: what came before the first muslin, then muslin by muslin.
+         */
+        Story: {
+            /** Garment */
+            garment: string;
+            /** Wearer */
+            wearer: string;
+            /** Due */
+            due: string | null;
+            /** Minutes */
+            minutes: number;
+            /** Before */
+            before: components["schemas"]["ChangeTold"][];
+            /** Rounds */
+            rounds: components["schemas"]["RoundTold"][];
+            forecast: components["schemas"]["Forecast"] | null;
+        };
+        /**
+         * StoryOut
+         * @description The story of a job, and its forecast in words; none where there is too little to tell from.
+         */
+        StoryOut: {
+            story: components["schemas"]["Story"];
+            /** Forecast */
+            forecast: string[];
         };
         /**
          * FieldOut
@@ -3227,24 +3998,6 @@ export interface components {
             words: string;
             /** Why */
             why: string;
-        };
-        /**
-         * MoveOut
-         * @description How far a line moved.
-         */
-        MoveOut: {
-            /** Piece */
-            piece: string;
-            /** Lineage */
-            lineage: string;
-            /** Distance */
-            distance: number;
-            /** Length Before */
-            length_before: number;
-            /** Length After */
-            length_after: number;
-            /** Leg */
-            leg: boolean;
         };
         /**
          * WithoutOut
@@ -5317,6 +6070,629 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_muslin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MuslinOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_print_fitting_sheet: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_papers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PapersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PapersOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_patch_round: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FittingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_photo: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_delete_photo: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_show_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_time: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_clock: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_look_again: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAgainIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_wearer_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFitOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_wearer_fit: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_keep: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                number: number;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_post_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: string;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_delete_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: string;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_house_lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoryOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_rounds_print_story: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description What went wrong, and what to do about it */

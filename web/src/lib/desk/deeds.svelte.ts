@@ -10,6 +10,7 @@ import {
 	asProblem,
 	type Answer,
 	type Finding,
+	type FittingIn,
 	type Half,
 	type Job,
 	type LengthIn,
@@ -101,11 +102,84 @@ export class Deeds {
 		);
 	}
 
-	closeMuslin(number: number, note: string): Promise<boolean> {
+	closeMuslin(number: number, note: string, pinLost = false): Promise<boolean> {
 		return this.do(`close muslin ${number}`, (_, { path, header }) =>
 			api.POST('/api/jobs/{job_id}/rounds/{number}/close', {
 				params: { path: { ...path, number }, header },
-				body: { note },
+				body: { note, pin_lost: pinLost },
+			}),
+		);
+	}
+
+	/** Keep what of an open muslin is prepared, watched and counted. */
+	seeTo(number: number, about: FittingIn, words: string): Promise<boolean> {
+		return this.do(words, (_, { path, header }) =>
+			api.PATCH('/api/jobs/{job_id}/rounds/{number}', {
+				params: { path: { ...path, number }, header },
+				body: about,
+			}),
+		);
+	}
+
+	/** Put a photo beside a finding. Its name is made here: sent twice it is kept once. */
+	photograph(number: number, finding: string, photo: Blob): Promise<boolean> {
+		const name = crypto.randomUUID();
+		return this.do('keep the photo', (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/photos/{photo}', {
+				params: { path: { ...path, number, uid: finding, photo: name }, header },
+				// The description of the API has a file as text.
+				body: { file: photo as unknown as string },
+				bodySerializer: (body) => {
+					const form = new FormData();
+					form.append('file', body.file as unknown as Blob);
+					return form;
+				},
+			}),
+		);
+	}
+
+	/** Delete a photo, for good. */
+	removePhoto(number: number, finding: string, photo: string): Promise<boolean> {
+		return this.do('delete the photo', (_, { path, header }) =>
+			api.DELETE('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/photos/{photo}', {
+				params: { path: { ...path, number, uid: finding, photo }, header },
+			}),
+		);
+	}
+
+	/** Note minutes that were spent. */
+	spend(minutes: number): Promise<boolean> {
+		return this.do('note the time', (_, on) =>
+			api.POST('/api/jobs/{job_id}/time', { params: on, body: { minutes } }),
+		);
+	}
+
+	/** Start or stop the clock; `minutes` count instead of its own where it was forgotten. */
+	clock(runs: boolean, minutes: number | null = null): Promise<boolean> {
+		return this.do(runs ? 'start the clock' : 'stop the clock', (_, on) =>
+			api.POST('/api/jobs/{job_id}/clock', { params: on, body: { runs, minutes } }),
+		);
+	}
+
+	/** Leave a note that comes back on the bench, tomorrow or on a day; no words take it away. */
+	lookAgain(words: string, on: string | null = null): Promise<boolean> {
+		return this.do(words ? 'leave the note' : 'take the note away', (_, sent) =>
+			api.POST('/api/jobs/{job_id}/look-again', { params: sent, body: { words, on } }),
+		);
+	}
+
+	/** Put steps of the wearer's fit under the style. */
+	takeFit(uids: string[]): Promise<boolean> {
+		return this.do('take the wearer’s fit over', (_, on) =>
+			api.POST('/api/jobs/{job_id}/wearer-fit', { params: on, body: { uids } }),
+		);
+	}
+
+	/** Keep what a solved finding changed as the wearer's fit. */
+	keepFit(number: number, finding: Finding): Promise<boolean> {
+		return this.do(`keep with the wearer: ${finding.seen}`, (_, { path, header }) =>
+			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/keep', {
+				params: { path: { ...path, number, uid: finding.uid }, header },
 			}),
 		);
 	}

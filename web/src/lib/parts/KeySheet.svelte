@@ -16,6 +16,8 @@
 		['arrows', 'move over the table'],
 		['←  →', 'back and on along a seam (on the walk)'],
 		['Enter  ↓  ↑', 'next measure, onward, back (on the sheet and guided)'],
+		['↓  ↑  1 … 5', 'on, back, did it help (fitting with busy hands)'],
+		['[  ]  {  }', 'the sheet under, the sheet over (tracing paper)'],
 		['Esc', 'close'],
 	];
 

@@ -18,6 +18,7 @@
 	import EaseAndShape from './EaseAndShape.svelte';
 	import Schools from './Schools.svelte';
 	import Sums from './Sums.svelte';
+	import WearerFit from './WearerFit.svelte';
 
 	const desk = getDesk();
 	desk.begin({ source: true });
@@ -105,6 +106,7 @@
 			{:else if shown === 'checks'}
 				<Checks ondraws={(names) => (drawn = names)} />
 			{:else if shown === 'block'}
+				<WearerFit />
 				<Blocks />
 			{:else if shown === 'schools'}
 				<Schools ondraws={(names) => (drawn = names)} onlay={(laid) => (other = laid)} />

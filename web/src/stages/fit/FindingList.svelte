@@ -4,6 +4,8 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { OUTCOMES, pencil } from '../../lib/words';
 
+	import Photos from './Photos.svelte';
+
 	interface Props {
 		round: Round;
 		editable: boolean;
@@ -16,6 +18,12 @@
 
 	function given(finding: Finding): Outcome | undefined {
 		return finding.answers.find((a) => a.round === round.number)?.outcome;
+	}
+
+	/** Whether a remedy changed something under the style: that is of the wearer's body. */
+	function ofBody(finding: Finding): boolean {
+		const own = desk.trial.preview?.stages.filter((stage) => finding.steps.includes(stage.step.uid)) ?? [];
+		return own.some((stage) => stage.section === 'fit');
 	}
 
 	async function say(finding: Finding, outcome: Outcome): Promise<void> {
@@ -42,6 +50,15 @@
 						<option value="" disabled>not answered yet</option>
 						{#each CHOICES as choice (choice)}<option value={choice}>{OUTCOMES[choice]}</option>{/each}
 					</select>
+					{#if finding.answers.some((a) => a.outcome === 'solved') && ofBody(finding)}
+						<button
+							class="button small"
+							disabled={desk.deeds.busy}
+							onclick={() => desk.deeds.keepFit(finding.round, finding)}
+							>Keep with {desk.job?.wearer.name}</button
+						>
+					{/if}
+					{#if finding.photos.length}<Photos {finding} editable={false} />{/if}
 				</div>
 			</li>
 		{/each}
@@ -57,6 +74,7 @@
 					<button class="seen" onclick={() => onreopen(finding)} disabled={!editable}>{finding.seen}</button>
 					{#if finding.side !== 'both'}<span class="soft">{finding.side} half</span>{/if}
 					{#if finding.words}<span class="said">“{finding.words}”</span>{/if}
+					{#if finding.photos.length || editable}<Photos {finding} {editable} />{/if}
 					{#if finding.remedy}
 						<span class="soft">{finding.remedy_title}{finding.applied ? '' : ' (taken back)'}</span>
 					{:else if finding.normal}

@@ -5,6 +5,7 @@
 		type Applies,
 		type BodyDrawing,
 		type Finding,
+		type Muslin,
 		type Piece,
 		type Worked,
 	} from '../../lib/api/client';
@@ -15,12 +16,16 @@
 	import Table from '../../lib/table/Table.svelte';
 	import { shown } from '../../lib/units.svelte';
 	import { lineName, moment, pencil } from '../../lib/words';
+	import { searchParams } from 'sv-router';
 	import BodyFigure from './BodyFigure.svelte';
 	import FindingForm from './FindingForm.svelte';
 	import FindingList from './FindingList.svelte';
 	import { applicable } from './kinds';
+	import Guide from './Guide.svelte';
 	import KindList from './KindList.svelte';
 	import type { Laid } from './laid';
+	import Papers from './Papers.svelte';
+	import Prepare from './Prepare.svelte';
 	import RoundForm from './RoundForm.svelte';
 	import RoundPlan from './RoundPlan.svelte';
 
@@ -60,6 +65,21 @@
 		if (!job) return;
 		void applies.load(api.GET('/api/jobs/{job_id}/findings', { params: { path: { job_id: job.id } } }));
 	});
+	const prepared = desk.reads<Muslin>();
+	$effect(() => {
+		const job = desk.job;
+		if (!job) return;
+		void prepared.load(api.GET('/api/jobs/{job_id}/muslin', { params: { path: { job_id: job.id } } }));
+	});
+	/** The open muslin, or the next one, before it is fitted. */
+	const muslin = $derived(prepared.value);
+	/** Where the guided fitting stands, or that sheets are laid over each other; none on the page itself. */
+	const mode = $derived(String(searchParams.get('guide') ?? ''));
+
+	function leaveTo(): void {
+		for (const name of ['guide', 'under', 'over']) searchParams.delete(name);
+	}
+
 	const kinds = $derived(applicable(shelf.all?.findings ?? [], applies.value ?? []));
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
 	const asked = $derived(applies.value?.find((one) => one.key === chosen)?.inputs ?? []);
@@ -118,111 +138,142 @@
 	}
 </script>
 
-<div class="fit">
-	<section class="left" aria-label="The muslin">
-		{#if rounds.length > 1}
-			<div class="rounds" role="group" aria-label="Muslins">
-				{#each rounds as r (r.number)}
+{#if mode === 'papers'}
+	<Papers onleave={() => leaveTo()} />
+{:else if mode && open && muslin}
+	<Guide
+		{muslin}
+		round={open}
+		{kinds}
+		asked={new Map((applies.value ?? []).map((one) => [one.key, one.inputs]))}
+		{figure}
+		place={mode}
+		ongo={(place) => searchParams.set('guide', place)}
+		onleave={() => leaveTo()}
+	/>
+{:else}
+	<div class="fit">
+		<section class="left" aria-label="The muslin">
+			{#if rounds.length > 1}
+				<div class="rounds" role="group" aria-label="Muslins">
+					{#each rounds as r (r.number)}
+						<button
+							class="button small"
+							aria-pressed={r.number === number}
+							style:border-color={pencil(r.number)}
+							onclick={() => (looked = r.number)}
+						>
+							<span class="lead" style:background={pencil(r.number)}></span>
+							Muslin {r.number}{r.closed ? '' : ' (open)'}
+						</button>
+					{/each}
+				</div>
+			{/if}
+			<div class="modes">
+				{#if open}
 					<button
 						class="button small"
-						aria-pressed={r.number === number}
-						style:border-color={pencil(r.number)}
-						onclick={() => (looked = r.number)}
+						onclick={() => searchParams.set('guide', open.watched.length ? 'move:stand' : 'prepare')}
+						>Fit with busy hands</button
 					>
-						<span class="lead" style:background={pencil(r.number)}></span>
-						Muslin {r.number}{r.closed ? '' : ' (open)'}
-					</button>
-				{/each}
-			</div>
-		{/if}
-		{#if round}
-			<h2>Muslin {round.number}</h2>
-			<p class="soft">
-				cut {moment(round.opened)}{round.cloth ? `, ${round.cloth}` : ''}{round.closed
-					? `; closed ${moment(round.closed)}`
-					: ''}
-			</p>
-			{#if round.note}<p class="said">“{round.note}”</p>{/if}
-			<div class="figures-row">
-				{#if figure}
-					<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onspot={spot} />
-					<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onspot={spot} />
+				{/if}
+				{#if rounds.length}
+					<button class="button small" onclick={() => searchParams.set('guide', 'papers')}
+						>Tracing paper</button
+					>
 				{/if}
 			</div>
-			<FindingList {round} editable={!round.closed} onreopen={reopen} />
-			{#if round.findings.length}<RoundPlan {round} />{/if}
-		{/if}
-		<RoundForm {open} />
-		{#each shelf.all?.cautions.fit ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
-	</section>
-	<section class="laid" aria-label="Old line under new">
-		<Table
-			pieces={desk.trial.pieces}
-			under={layers}
-			lit={new Set(pointed)}
-			onpick={round && !round.closed ? point : null}
-			still={chosen !== null}
-			label="The pattern with the lines as cut under it"
-		/>
-		{#if number}
-			<div class="legend">
-				<span><i class="solid"></i> {trying ? 'as it would become' : 'now'}</span>
-				<span><i class="dashed" style:border-color={pencil(number)}></i> as cut for muslin {number}</span>
-				{#each laid as other (other.title)}
-					<span><i class="dashed" style:border-color={other.pencil}></i> {other.title.toLowerCase()}</span>
-				{/each}
-			</div>
-		{/if}
-	</section>
-	<section class="right" aria-label="Finding and remedy">
-		{#if kind && round && !round.closed}
-			{#key `${kind.key} ${before?.uid ?? ''}`}
-				<FindingForm
-					{kind}
-					round={round.number}
-					{kinds}
-					{asked}
-					{before}
-					{at}
-					ontry={tryRemedy}
-					onlay={(shown) => (laid = shown)}
-					onchoose={choose}
-					ondone={recorded}
-				/>
-			{/key}
-		{:else if round && !round.closed}
-			<KindList
-				kinds={spotted ? kinds.filter((one) => spotted!.includes(one.key)) : kinds}
-				pieces={desk.trial.pieces}
-				{at}
-				narrowed={at !== null || spotted !== null}
-				onchoose={begin}
-				onleave={() => (at = spotted = null)}
-			/>
-		{/if}
-		{#if number}
-			<h2>What moved since muslin {number} was cut</h2>
-			{#if moves.length}
-				<table class="figures">
-					<thead>
-						<tr><th>line</th><th>moved</th><th>length</th></tr>
-					</thead>
-					<tbody>
-						{#each moves as move (`${move.piece} ${move.lineage}`)}
-							<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
-								<td>{lineName(move.lineage)}</td>
-								<td class="whole">{shown(move.distance)}</td>
-								<td class="whole">{shown(move.length_before)} → {shown(move.length_after)}</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-			{:else}
-				<p class="soft">Nothing: the pattern is as it was cut.</p>
+			{#if round}
+				<h2>Muslin {round.number}</h2>
+				<p class="soft">
+					cut {moment(round.opened)}{round.cloth ? `, ${round.cloth}` : ''}{round.closed
+						? `; closed ${moment(round.closed)}`
+						: ''}
+				</p>
+				{#if round.note}<p class="said">“{round.note}”</p>{/if}
+				{#if muslin && round.number === muslin.number && open}<Prepare {muslin} round={open} />{/if}
+				<div class="figures-row">
+					{#if figure}
+						<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onspot={spot} />
+						<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onspot={spot} />
+					{/if}
+				</div>
+				<FindingList {round} editable={!round.closed} onreopen={reopen} />
+				{#if round.findings.length}<RoundPlan {round} />{/if}
 			{/if}
-		{/if}
-	</section>
-</div>
+			{#if muslin && !open}<Prepare {muslin} round={null} />{/if}
+			<RoundForm {open} />
+			{#each muslin?.cautions ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
+		</section>
+		<section class="laid" aria-label="Old line under new">
+			<Table
+				pieces={desk.trial.pieces}
+				under={layers}
+				lit={new Set(pointed)}
+				onpick={round && !round.closed ? point : null}
+				still={chosen !== null}
+				label="The pattern with the lines as cut under it"
+			/>
+			{#if number}
+				<div class="legend">
+					<span><i class="solid"></i> {trying ? 'as it would become' : 'now'}</span>
+					<span><i class="dashed" style:border-color={pencil(number)}></i> as cut for muslin {number}</span>
+					{#each laid as other (other.title)}
+						<span><i class="dashed" style:border-color={other.pencil}></i> {other.title.toLowerCase()}</span>
+					{/each}
+				</div>
+			{/if}
+		</section>
+		<section class="right" aria-label="Finding and remedy">
+			{#if kind && round && !round.closed}
+				{#key `${kind.key} ${before?.uid ?? ''}`}
+					<FindingForm
+						{kind}
+						round={round.number}
+						{kinds}
+						{asked}
+						{before}
+						{at}
+						ontry={tryRemedy}
+						onlay={(shown) => (laid = shown)}
+						onchoose={choose}
+						ondone={recorded}
+					/>
+				{/key}
+			{:else if round && !round.closed}
+				<KindList
+					kinds={spotted ? kinds.filter((one) => spotted!.includes(one.key)) : kinds}
+					pieces={desk.trial.pieces}
+					{at}
+					narrowed={at !== null || spotted !== null}
+					onchoose={begin}
+					onleave={() => (at = spotted = null)}
+				/>
+			{/if}
+			{#if number}
+				<h2>What moved since muslin {number} was cut</h2>
+				{#if moves.length}
+					<table class="figures">
+						<thead>
+							<tr><th>line</th><th>moved</th><th>length</th></tr>
+						</thead>
+						<tbody>
+							{#each moves as move (`${move.piece} ${move.lineage}`)}
+								<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
+									<td>{lineName(move.lineage)}</td>
+									<td class="whole">{shown(move.distance)}</td>
+									<td class="whole">{shown(move.length_before)} → {shown(move.length_after)}</td>
+								</tr>
+							{/each}
+						</tbody>
+					</table>
+				{:else}
+					<p class="soft">Nothing: the pattern is as it was cut.</p>
+				{/if}
+			{/if}
+		</section>
+	</div>
+{/if}
 
 <style>
 	.fit {
@@ -286,10 +337,14 @@
 	.figures-row {
 		display: flex;
 	}
-	.rounds {
+	.rounds,
+	.modes {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.4rem;
+	}
+	.modes {
+		margin: 0.4rem 0;
 	}
 	.rounds [aria-pressed='true'] {
 		background: var(--chalk-soft);

@@ -3,6 +3,8 @@
 	import type { Round } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 
+	import Pins from './Pins.svelte';
+
 	let { open }: { open: Round | null } = $props();
 
 	const desk = getDesk();
@@ -18,13 +20,24 @@
 
 	async function close(event: SubmitEvent): Promise<void> {
 		event.preventDefault();
-		if (await desk.deeds.closeMuslin(open!.number, note)) note = '';
+		if (await desk.deeds.closeMuslin(open!.number, note, pinLost)) {
+			note = '';
+			pinLost = false;
+		}
 	}
+	let pinLost = $state(false);
+	const pinsMissing = $derived(!!open && open.pins_in !== null && open.pins_in !== open.pins_out);
 </script>
 
 {#if open}
 	<form onsubmit={close}>
 		<h3>Done with muslin {open.number}?</h3>
+		{#if open.pins_in !== null}<Pins round={open} which="out" />{/if}
+		{#if pinsMissing}
+			<label class="lost"
+				><input type="checkbox" bind:checked={pinLost} /> Not all pins were found: close it all the same</label
+			>
+		{/if}
 		<input class="field" bind:value={note} aria-label="A note to yourself" placeholder="a note to yourself" />
 		<button class="button" disabled={desk.deeds.busy}>Close muslin {open.number}</button>
 	</form>
@@ -53,6 +66,11 @@
 	h3 {
 		font-size: 1rem;
 		margin: 0;
+	}
+	.lost {
+		display: flex;
+		gap: 0.4rem;
+		font-size: 0.94rem;
 	}
 	p {
 		margin: 0;

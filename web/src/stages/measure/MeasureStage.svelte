@@ -87,6 +87,7 @@
 			<Sheets
 				{wearer}
 				current={current?.number ?? null}
+				{job}
 				onchoose={(chosenSheet) => void onkept(chosenSheet)}
 			/>
 		{:else if view === 'files'}

@@ -6,14 +6,17 @@
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { reading, show, shown } from '../../lib/units.svelte';
 	import { day, lineName } from '../../lib/words';
+	import { p } from '../../router';
 
 	interface Props {
 		wearer: string;
 		/** The sheet that the job on the desk is drafted from; null without a job. */
 		current: number | null;
+		/** The job on the desk, if there is one. */
+		job?: string | null;
 		onchoose: (sheet: Sheet) => void;
 	}
-	let { wearer, current, onchoose }: Props = $props();
+	let { wearer, current, job = null, onchoose }: Props = $props();
 
 	const all = new Loaded<Sheet[]>();
 	const sheets = $derived(all.value);
@@ -105,6 +108,12 @@
 								<button class="button small" onclick={() => onchoose(sheet)}
 									>Draft from sheet {sheet.number}</button
 								>
+								{#if job}<a
+										class="button small"
+										href="{p('/jobs/:job/fit', {
+											params: { job },
+										})}?guide=papers&under=sheet-{sheet.number}&over=now">Lay it under first</a
+									>{/if}
 							{/if}
 						</td>
 					</tr>

@@ -1,0 +1,277 @@
+<!-- Tracing paper: two states of the job over each other, held where the maker wants; the distances, the longest first. -->
+<script lang="ts">
+	import { searchParams } from 'sv-router';
+	import { api, type Held, type Papers, type Sheet } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import { typedInto } from '../../lib/parts/keys';
+	import Table from '../../lib/table/Table.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
+	import { lineName, pencil } from '../../lib/words';
+	import { askedFor, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
+
+	let { onleave }: { onleave: () => void } = $props();
+
+	const desk = getDesk();
+	const job = $derived(desk.job!);
+	const sheets = desk.reads<Sheet[]>();
+	$effect(() => {
+		void sheets.load(
+			api.GET('/api/wearers/{wearer_id}/sheets', { params: { path: { wearer_id: job.wearer.id } } }),
+		);
+	});
+	const all = $derived(
+		papersOf(
+			job,
+			(sheets.value ?? []).map((sheet) => sheet.number).sort((a, b) => a - b),
+		),
+	);
+	const under = $derived(String(searchParams.get('under') || (all[0]?.name ?? NOW)));
+	const over = $derived(String(searchParams.get('over') || (under === NOW ? (all[0]?.name ?? NOW) : NOW)));
+	const paper = (name: string) => all.find((one) => one.name === name);
+	const title = (name: string) => paper(name)?.title ?? name;
+	const colour = $derived(pencil(paper(under)?.muslin ?? 4));
+
+	let piece = $state('');
+	let corner = $state('');
+	let line = $state('');
+	const held = $derived<Held | null>(piece && corner && line ? { piece, corner, line } : null);
+
+	const laid = desk.reads<Papers>();
+	$effect(() => {
+		// Worked again whenever the job has moved on.
+		void job.version;
+		const body = { under: askedFor(under), over: askedFor(over), held };
+		void laid.load(api.POST('/api/jobs/{job_id}/papers', { params: { path: { job_id: job.id } }, body }));
+	});
+	const found = $derived(laid.value);
+	const pieces = $derived(found?.over.pieces ?? []);
+	const here = $derived(pieces.find((one) => one.name === piece));
+	let pointed = $state<string[]>([]);
+	/** The sheet of measures that is laid under or over: it can be taken from here. */
+	const measured = $derived([under, over].map((name) => askedFor(name).sheet).find(Boolean));
+
+	function set(which: 'under' | 'over', name: string): void {
+		searchParams.set(which, name);
+	}
+
+	function hold(name: string): void {
+		piece = name;
+		corner = cornersOf(pieces.find((one) => one.name === name))[0] ?? '';
+		line = linesAt(
+			pieces.find((one) => one.name === name),
+			corner,
+		)[0]!;
+	}
+
+	function pin(name: string): void {
+		corner = name;
+		line = linesAt(here, name)[0]!;
+	}
+
+	function letGo(): void {
+		piece = corner = line = '';
+	}
+
+	async function take(): Promise<void> {
+		const sheet = sheets.value?.find((one) => one.number === measured);
+		if (sheet && (await desk.deeds.draftFrom(sheet))) onleave();
+	}
+
+	const STEPS: Record<string, ['under' | 'over', number]> = {
+		'[': ['under', -1],
+		']': ['under', 1],
+		'{': ['over', -1],
+		'}': ['over', 1],
+	};
+
+	function key(event: KeyboardEvent): void {
+		const target = event.target as HTMLElement;
+		if (typedInto(target) || target.closest('[role="dialog"]') || event.ctrlKey || event.metaKey) return;
+		const step = STEPS[event.key];
+		if (step) {
+			const [which, by] = step;
+			set(which, which === 'under' ? turned(all, under, by, over) : turned(all, over, by, under));
+		} else if (event.key === 'Escape') onleave();
+	}
+</script>
+
+<svelte:window onkeydown={key} />
+<div class="papers">
+	<section class="laid" aria-label="Sheets over each other">
+		<Table
+			{pieces}
+			under={[{ pieces: found?.under.pieces ?? [], pencil: colour }]}
+			lit={new Set(pointed)}
+			label="{title(over)}, laid over {title(under)}"
+		/>
+		<div class="legend">
+			<span><i class="solid"></i> {title(over)}</span>
+			<span><i class="dashed" style:border-color={colour}></i> {title(under)}</span>
+		</div>
+	</section>
+	<section class="right" aria-label="Tracing paper">
+		<h2>Tracing paper</h2>
+		<label
+			><span class="soft">Under <kbd>[</kbd> <kbd>]</kbd></span>
+			<select class="field" value={under} onchange={(e) => set('under', e.currentTarget.value)}>
+				{#each all as one (one.name)}<option value={one.name} disabled={one.name === over}>{one.title}</option
+					>{/each}
+			</select>
+		</label>
+		<label
+			><span class="soft">Over <kbd>&#123;</kbd> <kbd>&#125;</kbd></span>
+			<select class="field" value={over} onchange={(e) => set('over', e.currentTarget.value)}>
+				{#each all as one (one.name)}<option value={one.name} disabled={one.name === under}
+						>{one.title}</option
+					>{/each}
+			</select>
+		</label>
+		<div class="held">
+			<label
+				><span class="soft">Held on the</span>
+				<select class="field" value={piece} onchange={(e) => hold(e.currentTarget.value)}>
+					<option value="">table, as drafted</option>
+					{#each pieces as one (one.name)}<option value={one.name}>{one.title.toLowerCase()}</option>{/each}
+				</select>
+			</label>
+			{#if here}
+				<label
+					><span class="soft">pinned at</span>
+					<select class="field" value={corner} onchange={(e) => pin(e.currentTarget.value)}>
+						{#each cornersOf(here) as one (one)}<option value={one}>{lineName(one)}</option>{/each}
+					</select>
+				</label>
+				<label
+					><span class="soft">along the</span>
+					<select class="field" bind:value={line}>
+						{#each linesAt(here, corner) as one (one)}<option value={one}>{lineName(one)}</option>{/each}
+					</select>
+				</label>
+				<button class="button small" onclick={letGo}>Let go</button>
+			{/if}
+		</div>
+		{#if found}
+			{#each [...found.under.skipped, ...found.over.skipped] as words (words)}
+				<p class="note wrong">Skipped. {spoken(words)}</p>
+			{/each}
+			<h3>{found.moves.length ? 'How far the lines lie apart' : 'Every line lies on itself.'}</h3>
+			<table class="figures">
+				<tbody>
+					{#each found.moves.filter((move) => !move.leg) as move (`${move.piece} ${move.lineage}`)}
+						<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
+							<td>{lineName(move.lineage)}</td>
+							<td class="whole">{shown(move.distance)}</td>
+							<td class="whole soft">{shown(move.length_before)} → {shown(move.length_after)}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{:else}
+			<p class="soft" role="status">Laying the sheets over each other…</p>
+		{/if}
+		<div class="deeds">
+			{#if measured}
+				<button class="button main" disabled={desk.deeds.busy} onclick={take}
+					>Draft from sheet {measured}</button
+				>
+			{/if}
+			<button class="button" onclick={onleave}>Lift the sheets <kbd>Esc</kbd></button>
+		</div>
+	</section>
+</div>
+
+<style>
+	.papers {
+		display: grid;
+		grid-template-columns: 1fr 23rem;
+		grid-template-rows: minmax(0, 1fr);
+		height: 100%;
+		min-height: 0;
+	}
+	.laid {
+		position: relative;
+		min-height: 20rem;
+	}
+	.right {
+		overflow: auto;
+		padding: 0.7rem 0.9rem;
+		border-left: 1px solid var(--rule);
+	}
+	.legend {
+		position: absolute;
+		top: 2.1rem;
+		right: 0.6rem;
+		display: flex;
+		flex-direction: column;
+		padding: 0.2rem 0.7rem;
+		font-size: 0.92rem;
+		background: var(--paper);
+		border: 1px solid var(--rule);
+		border-radius: var(--radius-base);
+	}
+	.legend i {
+		display: inline-block;
+		width: 1.8rem;
+		vertical-align: middle;
+		border-top: 2px solid var(--ink);
+	}
+	.legend .dashed {
+		border-top-style: dashed;
+	}
+	h2 {
+		font-size: 1.1rem;
+		margin: 0.2rem 0;
+	}
+	h3 {
+		font-size: 1rem;
+		margin: 0.8rem 0 0.2rem;
+	}
+	label {
+		display: block;
+		margin: 0.35rem 0;
+	}
+	select {
+		width: 100%;
+	}
+	.soft {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+	}
+	.held {
+		padding-left: 0.6rem;
+		border-left: 2px solid var(--rule);
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		font-size: 0.95rem;
+	}
+	td {
+		padding: 0.25rem 0.3rem 0.25rem 0;
+		border-bottom: 1px solid var(--rule);
+	}
+	.whole {
+		white-space: nowrap;
+	}
+	tbody tr:hover {
+		background: var(--chalk-soft);
+	}
+	.deeds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem;
+		margin: 0.8rem 0;
+	}
+	kbd {
+		font-family: inherit;
+		padding: 0 0.3rem;
+		border: 1px solid var(--rule);
+		border-radius: 4px;
+		font-size: 0.85rem;
+	}
+	@media (max-width: 900px) {
+		.papers {
+			grid-template-columns: 1fr;
+		}
+	}
+</style>

@@ -1,0 +1,53 @@
+/** Sheets of tracing paper: a muslin as it was cut, the pattern as it is now, the draft from another sheet; each by a name. */
+import type { Job, PaperAsked, Piece } from '../../lib/api/client';
+
+export const NOW = 'now';
+
+export interface Paper {
+	/** As it stands in the address: `muslin-2`, `sheet-3`, `now`. */
+	name: string;
+	title: string;
+	/** The number of its muslin, for its pencil. */
+	muslin: number | null;
+}
+
+/** Return the sheets that a job has, in the order in which they came: muslins, now, then drafts from other measures. */
+export function papersOf(job: Pick<Job, 'rounds' | 'sheet'>, sheets: readonly number[]): Paper[] {
+	return [
+		...job.rounds.map(({ number }) => ({
+			name: `muslin-${number}`,
+			title: `muslin ${number}, as cut`,
+			muslin: number,
+		})),
+		{ name: NOW, title: 'now', muslin: null },
+		...sheets
+			.filter((number) => number !== job.sheet.number)
+			.map((number) => ({ name: `sheet-${number}`, title: `drafted from sheet ${number}`, muslin: null })),
+	];
+}
+
+/** Return what is asked of the server for a sheet of paper of a name. */
+export function askedFor(name: string): PaperAsked {
+	const [kind, number] = name.split('-');
+	return kind === 'muslin' ? { muslin: Number(number) } : kind === 'sheet' ? { sheet: Number(number) } : {};
+}
+
+/** Return the sheet so many on from one, around at the ends, the other one left out. */
+export function turned(papers: readonly Paper[], name: string, by: number, other: string): string {
+	const can = papers.filter((paper) => paper.name !== other);
+	const at = can.findIndex((paper) => paper.name === name);
+	return can[(at + by + can.length) % can.length]?.name ?? name;
+}
+
+/** Return the corners of a piece at which two of its lines meet: where sheets can be held. */
+export function cornersOf(piece: Piece | undefined): string[] {
+	return piece
+		? [...new Set(piece.edges.filter((e) => e.role !== 'dart_leg').map((edge) => edge.start))]
+		: [];
+}
+
+/** Return the lines of a piece that begin or end at a corner. */
+export function linesAt(piece: Piece | undefined, corner: string): string[] {
+	const there = piece?.edges.filter((e) => e.role !== 'dart_leg' && [e.start, e.end].includes(corner)) ?? [];
+	return [...new Set(there.map((edge) => edge.lineage))];
+}
