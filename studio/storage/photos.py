@@ -91,7 +91,9 @@ def made_safe(sent: bytes) -> Taken:
 def _opened(sent: bytes) -> Image.Image:
     try:
         picture = Image.open(BytesIO(sent), formats=tuple(LARGEST_AREA))
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
+    except Image.DecompressionBombError as error:
+        raise _too_many_pixels("far too many") from error
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
         head = sent[:_HEAD].lstrip(b"\xef\xbb\xbf \r\n\t")
         for mark, name, instead in FOREIGN:
             if mark in head:
@@ -103,11 +105,15 @@ def _opened(sent: bytes) -> Image.Image:
         ) from error
     width, height = picture.size
     if max(width, height) > LONGEST_EDGE or width * height > LARGEST_AREA[picture.format or "PNG"]:
-        raise _refused(
-            f"The picture is {width:,} × {height:,} pixels: more than is decoded here.",
-            "Send it smaller: 4,000 pixels along its longer edge are plenty.",
-        )
+        raise _too_many_pixels(f"{width:,} × {height:,}")
     return picture
+
+
+def _too_many_pixels(count: str) -> Refusal:
+    return _refused(
+        f"The picture has {count} pixels: more than is decoded here.",
+        "Send it smaller: 4,000 pixels along its longer edge are plenty.",
+    )
 
 
 def _on_white(picture: Image.Image) -> Image.Image:

@@ -5,6 +5,8 @@ import json
 import pytest
 from django.test import Client
 
+from studio.storage import photos
+
 MIDDLING = {"bust_girth": "92", "waist_girth": "29 1/8 in", "height": "168", "high_bust_girth": "87"}
 
 
@@ -85,6 +87,13 @@ class Page:
 def done_here(settings):
     # What is open in a test's transaction no other process and no other thread sees.
     settings.LONG_WORK_HERE = True
+
+
+@pytest.fixture(autouse=True)
+def kept_in(tmp_path, monkeypatch):
+    """Keep the photos of a test in a folder of its own; return it."""
+    monkeypatch.setattr(photos, "folder", lambda: tmp_path / "photos")
+    return tmp_path / "photos"
 
 
 @pytest.fixture
