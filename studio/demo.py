@@ -80,21 +80,35 @@ def load() -> None:
     """Fill an empty studio, wholly or not at all; a studio with wearers in it is left alone."""
     if Wearer.objects.exists():
         return
-    viola = _wearer(
-        "Hanneke Oduvale", "Viola. Right arm bows; wants room across the back when the arm goes forward.", VIOLA, "cm"
-    )
+    viola = concert_top()
     cello = _wearer("Marit Sollendine", "Cello. Plays seated with the arms forward. Likes a close waist.", CELLO, "in")
     oboe = _wearer("Philippa Ntarrow", "Oboe. Breath first: nothing tight at the waist.", OBOE, "cm")
-    _second_round(_job(viola, "Concert dress, fitted top", 24))
     _first_round(_job(cello, "Black recital bodice", 45))
     _job(oboe, "Soft concert jacket, block", None, "loose")
     _job(cello, "Long black recital dress", 70, "dress")
-    _styled(_job(cello, "Chamber dress, princess line", 52, "dress"))
+    chamber_dress(cello)
     _job(viola, "Concert trousers", 38, "trousers")
     _job(viola, "Rehearsal T-shirt", None, "t_shirt")
-    _measured_again(viola)
     size = take_size(SizeIn(chart="en_13402_3_women", size="96", height=LengthIn(text="172")))
     _job(size, "Choir top, size 96", 60)
+
+
+def concert_top() -> Wearer:
+    """Add the viola player, measured twice, with a fitted top on its second muslin; return her."""
+    viola = _wearer(
+        "Hanneke Oduvale", "Viola. Right arm bows; wants room across the back when the arm goes forward.", VIOLA, "cm"
+    )
+    _second_round(_job(viola, "Concert dress, fitted top", 24))
+    _measured_again(viola)
+    return viola
+
+
+def chamber_dress(cello: Wearer | None = None) -> Job:
+    """Add a princess dress with full sleeves, cuffs and a zip for the cello player; return it."""
+    cello = cello or _wearer("Marit Sollendine", "Cello. Plays seated with the arms forward.", CELLO, "in")
+    job = _job(cello, "Chamber dress, princess line", 52, "dress")
+    _styled(job)
+    return job
 
 
 def _wearer(name: str, note: str, readings: dict[str, str], unit: str) -> Wearer:

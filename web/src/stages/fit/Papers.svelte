@@ -7,7 +7,7 @@
 	import Table from '../../lib/table/Table.svelte';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { lineName, pencil } from '../../lib/words';
-	import { askedFor, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
+	import { askedFor, cornerName, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
 
 	let { onleave }: { onleave: () => void } = $props();
 
@@ -138,7 +138,8 @@
 				<label
 					><span class="soft">pinned at</span>
 					<select class="field" value={corner} onchange={(e) => pin(e.currentTarget.value)}>
-						{#each cornersOf(here) as one (one)}<option value={one}>{lineName(one)}</option>{/each}
+						{#each cornersOf(here) as one (one)}<option value={one}>{cornerName(here, one, lineName)}</option
+							>{/each}
 					</select>
 				</label>
 				<label

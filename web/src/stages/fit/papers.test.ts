@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Job, Piece } from '../../lib/api/client';
-import { askedFor, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
+import { askedFor, cornerName, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
 
 const job = { rounds: [{ number: 1 }, { number: 2 }], sheet: { number: 1 } } as unknown as Job;
 const papers = papersOf(job, [1, 2]);
@@ -34,4 +34,6 @@ test('sheets are held at a corner, and along a line that begins or ends there', 
 	expect(cornersOf(piece)).toEqual(['a', 'c']);
 	expect(linesAt(piece, 'a')).toEqual(['neck', 'side']);
 	expect(cornersOf(undefined)).toEqual([]);
+	expect(cornerName(piece, 'a', (line) => `the ${line}`)).toBe('the neck and the side');
+	expect(cornerName(piece, 'c', (line) => line)).toBe('side, at a dart');
 });

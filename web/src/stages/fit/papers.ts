@@ -46,6 +46,16 @@ export function cornersOf(piece: Piece | undefined): string[] {
 		: [];
 }
 
+/** Return what a corner is called: the lines that meet there; at a dart's mouth there is one. */
+export function cornerName(
+	piece: Piece | undefined,
+	corner: string,
+	named: (line: string) => string,
+): string {
+	const lines = linesAt(piece, corner).map(named);
+	return lines.length > 1 ? lines.join(' and ') : `${lines[0] ?? corner}, at a dart`;
+}
+
 /** Return the lines of a piece that begin or end at a corner. */
 export function linesAt(piece: Piece | undefined, corner: string): string[] {
 	const there = piece?.edges.filter((e) => e.role !== 'dart_leg' && [e.start, e.end].includes(corner)) ?? [];
