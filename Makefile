@@ -13,7 +13,7 @@ TOUCHED = $(shell { git diff --name-only HEAD; git ls-files --others --exclude-s
   | sed -nE 's,^izett/([a-z]+)/.*,tests/core/\1,p; s,^studio/.*,tests/studio,p; s,^(tests/(core|studio)/.*\.py)$$,\1,p' \
   | sort -u | xargs -r ls -d 2>/dev/null)
 
-.PHONY: help quick demo test check fix api lock bench sweep screenshots serve chromium clean
+.PHONY: help quick demo test check check-python check-web fix api lock bench sweep screenshots serve chromium clean
 
 help: ## show what there is
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
@@ -42,6 +42,9 @@ serve: .venv/.ready web/dist/index.html ## start Izett with your own data, kept 
 	$(BIN)/python manage.py serve --port $(PORT)
 
 check: .venv/.ready web/node_modules/.ready ## formatting, lint, types, import contracts, generated files
+	@$(MAKE) --no-print-directory --jobs=2 check-python check-web
+
+check-python: .venv/.ready
 	$(BIN)/ruff format --check --quiet .
 	$(BIN)/ruff check --quiet .
 	$(BIN)/mypy
@@ -50,7 +53,10 @@ check: .venv/.ready web/node_modules/.ready ## formatting, lint, types, import c
 	@rm -rf var/formats && mkdir -p var/formats
 	$(BIN)/python manage.py openapi --out var/formats
 	diff -r --exclude=README.md var/formats docs/formats
+
+check-web: web/node_modules/.ready
 	cd web && npm run --silent lint && npm run --silent check
+	@mkdir -p var
 	cd web && npx openapi-typescript ../docs/formats/openapi.json -o ../var/schema.d.ts > /dev/null && diff ../var/schema.d.ts src/lib/api/schema.d.ts
 
 chromium:

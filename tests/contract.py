@@ -26,7 +26,7 @@ from schemathesis.specs.openapi.checks import (
 )
 
 from studio.api import api
-from studio.models import Job, MeasureSheet, Wearer
+from studio.models import Finding, Job, MeasureSheet, Photo, Wearer
 from studio.workroom import evaluate_revision
 from studio.wsgi import application
 from tests.hostile import a_step
@@ -80,6 +80,8 @@ class Known:
         self.wearer = self.page.wearer("Isaura Penhallow")
         job = self.page.cut(self.page.job(self.wearer))
         self.job = self.page.find(job)
+        finding = Finding.objects.get(round__job=self.job["id"])
+        self.photo = str(Photo.objects.create(finding=finding, width=8, height=8, size=1).uid)
 
     def alive(self) -> None:
         """See to it that there is something to do things to."""
@@ -98,7 +100,7 @@ class Known:
         self.alive()
         path = case.path_parameters or {}
         names = {"job_id": self.job["id"], "wearer_id": self.wearer["id"], "sheet_id": self.job["sheet"]["id"],
-                 "number": 1, "uid": "finding-1", "key": "en_13402_3_women", "symbol": "bust_ease"}  # fmt: skip
+                 "number": 1, "uid": "finding-1", "photo": self.photo, "key": "en_13402_3_women", "symbol": "bust_ease"}  # fmt: skip
         for name in path:
             if name in names and not exists(name, path[name]) and random.random() < 0.8:
                 path[name] = names[name]

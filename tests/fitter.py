@@ -15,6 +15,8 @@ from izett.fitting.working_out import Seen
 SEEN = 0.3
 #: cm. A pin is set within this.
 PINNED = 0.3
+#: Of what is missing around the bust, a full-bust change gives about a third in length at the centre front. Common practice.
+LENGTH_OF_BUST = 0.34
 #: cm. A muslin fits where no reading is further off: around the body, across it, and where a seam lies.
 FITS = {
     "around the bust": 1.0,
@@ -53,6 +55,9 @@ def off(evaluation, needs):
 def looked_at(off):
     """What a fitter sees of a bodice, as findings with amounts: lengths first, then what is left."""
     left = dict(off)
+    # A full bust pulls the front up: what its change gives in length at the centre is not asked for twice.
+    if left["around the bust"] > SEEN:
+        left["centre front"] -= LENGTH_OF_BUST * left["around the bust"]
     return [*lengths(left), *shoulders(left), *centres(left), *widths(left)]
 
 
@@ -91,9 +96,8 @@ def shoulders(left):
 def centres(left):
     """The upper back is longer or shorter; the bust is fuller or flatter, or only the chest is."""
     yield from either(left["centre back"], ("round_back", "short"), ("erect_back", "fold"))
-    bust = list(either(left["around the bust"], ("bust_tight", "missing"), ("bust_empty", "over")))
-    yield from bust
-    if not bust and left["centre front"] < -SEEN:
+    yield from either(left["around the bust"], ("bust_tight", "missing"), ("bust_empty", "over"))
+    if left["centre front"] < -SEEN:
         yield "chest_hollow", {"fold": -left["centre front"]}
 
 

@@ -119,11 +119,11 @@ def into_bust(front: Slashed, swing: Motion, at_centre: float) -> Piece:
             where=(bust.name,),
         )
     out, down = subtract(swing(front.apex), front.apex)
-    below = _Below(out, down, *_waist_and_hip(piece))
+    below = _Below(out, down, *_evened_over(front))
     moved = _fallen_apart(front, swing, below, at_centre)
-    if below.hip is None:
+    if below.foot is None:
         return moved
-    # Under the waist the side runs more steeply now: what it lost or gained by that is made good at the hem.
+    # The side runs more steeply there now: what it lost or gained by that is made good at its lower end.
     return _fallen_apart(
         front, swing, below._replace(lower=long_in(piece, Role.SIDE) - long_in(moved, Role.SIDE)), at_centre
     )
@@ -234,26 +234,33 @@ def _falls(spot: Point, front: Slashed, at_centre: float) -> float:
 
 
 class _Below(NamedTuple):
-    """How what lies outside of the slash goes: out and down, under the waist out by less and less and lower to the hip."""
+    """How what lies outside of the slash goes: out and down, under a height out by less and less and lower, to a foot."""
 
     out: float
     down: float
-    waist: float
-    hip: float | None
+    top: float
+    foot: float | None
     lower: float = 0.0
 
     def share(self, y: float) -> float:
-        return 1.0 if self.hip is None else min(max((y - self.hip) / (self.waist - self.hip), 0.0), 1.0)
+        return 1.0 if self.foot is None else min(max((y - self.foot) / (self.top - self.foot), 0.0), 1.0)
 
     def __call__(self, spot: Point) -> Point:
         share = self.share(spot[1])
         return add(spot, (self.out * share, self.down - self.lower * (1 - share)))
 
 
-def _waist_and_hip(piece: Piece) -> tuple[float, float | None]:
-    """Return the heights of the waist and of the hip line of a front that goes on below the waist."""
+def _evened_over(front: Slashed) -> tuple[float, float | None]:
+    """Return between which heights a front that was spread comes back to its width.
+
+    A dart at the waist takes up what was spread: the width goes back from there to the hip line, where the front reaches
+    that. Where there is none, the side takes it up, from the bust dart down to the waist.
+    """
+    piece = front.piece
     name = piece.corner(Corner.WAIST_SIDE)
     waist = piece.vertex(name)[1] if name is not None else 0.0
+    if front.waist is None and not piece.diamonds and front.bust is not None:
+        return piece.vertex(front.bust.mouth[0])[1], waist
     hips = [y for line in piece.lines if line.level == "hip" for _, y in line.points]
     return waist, max(hips) if hips and max(hips) < waist else None
 

@@ -1,8 +1,8 @@
 """Raise, lower or scoop the armhole.
 
 The underarm slides along the side seam, front and back alike, so the seam stays equal; the scoop is a smooth shift of
-the lower armhole into the piece. The armhole's length changes: the sleeve is capped again. Common practice, no single
-source.
+the lower armhole into the piece. A dart that opens close under the armhole is moved down the side with it. The armhole's
+length changes: the sleeve is capped again. Common practice, no single source.
 """
 
 from collections.abc import Iterator
@@ -15,11 +15,11 @@ from izett.geometry.fit import displaced
 from izett.geometry.point import Point, Vector
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.paper import shortened
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.piece import Edge, Piece, Span
 from izett.pattern.redraw import redrawn
 from izett.pattern.working import Readable, Working
 from izett.styling.laid import laid_together, run_in_zone, turned_round
-from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, as_ease, length
+from izett.styling.operation import SHAPES, Context, Group, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.told import long_in, told_alike, told_armholes
@@ -28,6 +28,8 @@ from izett.wording import cm
 
 #: cm. Of the side seam above a dart or a corner this much must be left.
 LEAST_LEFT = 1.0
+#: cm. A dart that goes down with the armhole opens so much lower than it must.
+SPARE = 0.2
 
 
 class ChangeArmhole(Params):
@@ -40,9 +42,9 @@ class ChangeArmhole(Params):
 
 def apply(params: ChangeArmhole, context: Context) -> Outcome:
     """Slide the underarm, then draw the armhole."""
-    pattern = context.garment
+    pattern, told = _room_made(params.lower, context)
     lower: dict[str, float] = {}
-    for piece in context.garment.with_role(Role.ARMHOLE):
+    for piece in pattern.with_role(Role.ARMHOLE):
         new = _lowered(piece, params.lower)
         if new is not piece:
             lower[piece.title.lower()] = long_in(piece, Role.SIDE) - long_in(new, Role.SIDE)
@@ -56,7 +58,38 @@ def apply(params: ChangeArmhole, context: Context) -> Outcome:
             drawn |= {each.name for each in pieces}
     if not context.garment.with_role(Role.ARMHOLE):
         raise StepRefused("The pattern has no armhole.", fix="Add a bodice or a top.", where=("armhole",))
-    return Outcome(pattern, (*told_alike("lower at the underarm", lower), *told_armholes(context.garment, pattern)))
+    return Outcome(
+        pattern, (*told, *told_alike("lower at the underarm", lower), *told_armholes(context.garment, pattern))
+    )
+
+
+def _room_made(lower: float, context: Context) -> tuple[Working, list[Sum]]:
+    """Return the pattern with darts that open close under the armhole moved down the side, as far as it is lowered past them."""
+    pattern: Working = context.garment
+    told: list[Sum] = []
+    for piece in context.garment.with_role(Role.ARMHOLE) if lower > 0 else ():
+        for side, corner in _underarms(piece):
+            run = _run_below(piece, side)
+            above = sum(edge.curve.length for edge in run)
+            last = run[-1].start if corner == run[0].end else run[-1].end
+            dart = next((dart for dart in piece.darts if last in dart.mouth), None)
+            if dart is None or above - lower >= LEAST_LEFT:
+                continue
+            # The side, as sewn from the underarm down: to its last vertex.
+            far = _foot(piece, side, corner)
+            span = Span(corner, far, side.lineage)
+            place = lower + LEAST_LEFT + SPARE
+            to = {"start": corner, "end": far, "along": side.lineage, "fraction": place / context.span_length(span)}
+            pattern = context.work("move_dart", {"dart": dart.name, "to": to}, on=pattern, label=dart.name).garment
+            told.append(Sum("dart lower on the side", place - above))
+    return pattern, told
+
+
+def _foot(piece: Piece, side: Edge, corner: str) -> str:
+    """Return the end of a side seam that is not its underarm, beyond all its darts."""
+    ends = [name for edge in piece.edges if edge.lineage == side.lineage for name in (edge.start, edge.end)]
+    mouths = {name for dart in piece.darts for name in dart.mouth}
+    return next(name for name in ends if name != corner and name not in mouths and ends.count(name) == 1)
 
 
 def _underarms(piece: Piece) -> list[tuple[Edge, str]]:
