@@ -30,6 +30,10 @@ FITS = {
     "centre front": 0.6,
     "centre back": 0.6,
     "side behind": 0.6,
+    "centre front below": 0.6,
+    "centre back below": 0.6,
+    "inseam": 1.0,
+    "leg hem": 1.0,
 }
 
 
@@ -52,13 +56,36 @@ def off(evaluation, needs):
     return {name: need - reading(evaluation, name) for name, need in needs.items()}
 
 
-def looked_at(off):
+def bodice(off):
     """What a fitter sees of a bodice, as findings with amounts: lengths first, then what is left."""
     left = dict(off)
     # A full bust pulls the front up: what its change gives in length at the centre is not asked for twice.
     if left["around the bust"] > SEEN:
         left["centre front"] -= LENGTH_OF_BUST * left["around the bust"]
     return [*lengths(left), *shoulders(left), *centres(left), *widths(left)]
+
+
+def dress(off):
+    """What a fitter sees of a dress: its bodice, and the hip under it."""
+    yield from bodice(off)
+    yield from either(off["around the hip"], ("hip_tight", "missing"), ("hip_loose", "over"))
+
+
+def trousers(off):
+    """What a fitter sees of trousers: how deep they are, where they are tight, how long the leg is."""
+    front, back = off["centre front below"], off["centre back below"]
+    # The depth is of front and back at once: what both ask for, in the middle.
+    deep = (front + back) / 2 if front * back > 0 else 0.0
+    yield from either(deep, ("crotch_high", "high"), ("crotch_low", "low"))
+    yield from either(off["around the hip"], ("hip_tight", "missing"), ("hip_loose", "over"))
+    yield from either(off["around the waist"], ("sides_tight", "waist"), ("sides_loose", "waist"))
+    if back - deep > SEEN:
+        yield "back_rise_short", {"short": back - deep}
+    if abs(off["leg hem"]) > SEEN:
+        # The crease halves it: a leg that is wider at its hem is so at the knee as well, by less.
+        yield "legs_wide", {"knee": off["leg hem"] / 2, "hem": off["leg hem"]}
+    if abs(off["inseam"]) > SEEN:
+        yield "legs_long", {"long": -off["inseam"]}
 
 
 def either(by, more, less):
@@ -122,13 +149,13 @@ def pinned(found, random):
         yield Seen(kind, amounts, uid=f"f{i}")
 
 
-def fitted(recipe, needs, evaluator, random, rounds=3):
-    """Fit a muslin in rounds; return what came of it, and the recipe."""
+def fitted(recipe, needs, evaluator, random, *, looks=bodice, rounds=3):
+    """Fit a muslin in rounds; `looks` is what is seen of such a garment. Return what came of it, and the recipe."""
     came = Fitting()
     evaluation = evaluator.evaluate(recipe, owner="sim")
     came.off.append(off(evaluation, needs))
     for number in range(rounds):
-        seen = list(pinned(looked_at(came.off[-1]), random))
+        seen = list(pinned(looks(came.off[-1]), random))
         came.found.append([one.kind.key for one in seen])
         if seen:
             made = plan(seen, recipe, evaluation, lambda one: evaluator.evaluate(one, owner="sim"))

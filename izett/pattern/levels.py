@@ -267,7 +267,21 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
         if _runs_off(piece, spot):
             return []
         part[at] = spot
-    return [replace(line, points=tuple(part)) for line, part in zip(drawn, parts, strict=True) if part is not None]
+    run_on = {i for i, _ in loose}
+    lines = {i: replace(drawn[i], points=tuple(part)) for i, part in enumerate(parts) if part is not None}
+    kept: list[int] = []
+    for i in sorted(lines, key=lambda i: i in run_on):
+        if i not in run_on or not any(_lies_over(lines[i], lines[other]) for other in kept):
+            kept.append(i)
+    return [lines[i] for i in sorted(kept)]
+
+
+def _lies_over(line: LevelLine, other: LevelLine) -> bool:
+    """Return whether a part that was run on runs along another that is there: the level is not there twice."""
+    way = unit(subtract(line.points[-1], line.points[0]))
+    here, there = (sorted(dot(spot, way) for spot in (part.points[0], part.points[-1])) for part in (line, other))
+    shared = min(here[1], there[1]) - max(here[0], there[0])
+    return shared > (here[1] - here[0]) / 2
 
 
 def _walked_anew(

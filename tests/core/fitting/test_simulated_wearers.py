@@ -1,20 +1,24 @@
 """Invented wearers who differ from their sheets in known ways, fitted in rounds by a simulated fitter.
 
 What a wearer needs is what the draft from her true body gives at each place; the fitter sees it with a hand's error, takes the
-first remedy that is proposed, and cuts again.
+first remedy that is proposed, and cuts again. `make sweep` fits 300 of each garment.
 """
 
+import os
 from collections import Counter
 from random import Random
+
+import pytest
 
 from izett.drafting.method import draft
 from izett.drafting.methods.bodice import METHOD
 from izett.errors import IzettError
 from izett.fitting.readings import reading
 from izett.geometry.point import distance
-from izett.recipe.model import Recipe
+from izett.recipe.model import Recipe, Step
 from tests.bodies import with_hips
-from tests.fitter import FITS, fitted
+from tests.fitter import FITS, bodice, dress, fitted, trousers
+from tests.garments import ARMHOLE_PRINCESS
 
 #: How a wearer differs from the sheet that was taken, cm by measure: about a centimetre at the shoulder, two or three around.
 DIFFERENCES = {
@@ -36,11 +40,42 @@ DIFFERENCES = {
     },
     "fuller waist": {"waist_girth": 3.0},
 }  # fmt: skip
-NOT_BOTH = ({"sloping shoulders", "square shoulders"}, {"round back", "erect back"})
-PLACES = [name for name in FITS if name != "around the hip"]
-WEARERS = 60
+#: The same of a dress: its hip besides; and of trousers.
+ON_A_DRESS = {**DIFFERENCES, "fuller hip": {"hip_girth": 3.0}}
+ON_TROUSERS = {
+    "fuller waist": {"waist_girth": 3.0},
+    "fuller hip": {"hip_girth": 3.0, "high_hip_girth": 3.0},
+    "deeper crotch": {"crotch_depth": 1.5},
+    "shallower crotch": {"crotch_depth": -1.2},
+    "shorter legs": {"waist_to_floor": -3.0},
+    "longer legs": {"waist_to_floor": 2.5},
+}
+NOT_BOTH = (
+    {"sloping shoulders", "square shoulders"},
+    {"round back", "erect back"},
+    {"deeper crotch", "shallower crotch"},
+    {"shorter legs", "longer legs"},
+)
+UPPER = [name for name in FITS if name not in ("around the hip", "inseam", "leg hem") and "below" not in name]
+LEGS = ["around the waist", "around the hip", "centre front below", "centre back below", "inseam", "leg hem"]
+#: A princess dress with a sleeve that is capped again and a neck facing.
+PRINCESS = tuple(
+    Step(f"s{i}", kind, params)
+    for i, (kind, params) in enumerate(
+        [
+            *ARMHOLE_PRINCESS,
+            ("recap_sleeve", {"by": "height", "ease": 2.0}),
+            (
+                "add_facing",
+                {"edge": {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}, "width": 5.0},
+            ),
+        ]
+    )
+)
+#: How many are fitted here; the sweep asks for more.
+WEARERS = int(os.environ.get("IZETT_WEARERS", "24"))
 #: Of these wearers so many fit after at most three rounds.
-FIT = 0.8
+FIT = 0.95
 #: A round may leave the worst place no further off than the pin was set wrong, in shares of what still fits.
 NO_WORSE = 0.6
 
@@ -64,47 +99,76 @@ def sheet_of(body):
     }
 
 
-def wearers(random, count):
-    """Sheets with the true bodies behind them, and in what they differ."""
+def sheet_below(body, evaluator):
+    """A sheet of what trousers are drafted from: what a tape would read, from the estimates."""
+    at = evaluator.evaluate(Recipe("trousers", body)).draft.values
+    taken = (
+        "high_hip_girth",
+        "thigh_girth",
+        "knee_girth",
+        "calf_girth",
+        "waist_to_hip",
+        "waist_to_floor",
+        "crotch_depth",
+    )
+    return {**body, **{symbol: at[symbol] for symbol in taken}}
+
+
+def wearers(random, count, differences, sheet):
+    """Sheets with the true bodies behind them, and in what they differ: one to four ways."""
     bodies = with_hips()
-    number = 0
-    while count:
-        body = {"height": 168.0, **bodies[number * 37 % len(bodies)]}
-        number += 1
-        sheet = sheet_of(body)
+    for number in range(count):
+        measured = sheet({"height": 168.0, **bodies[number * 37 % len(bodies)]})
         differs: list[str] = []
         wanted = random.randint(1, 4)
-        for name in random.sample(list(DIFFERENCES), len(DIFFERENCES)):
+        for name in random.sample(list(differences), len(differences)):
             if len(differs) < wanted and not any(name in pair and pair & set(differs) for pair in NOT_BOTH):
                 differs.append(name)
-        true = dict(sheet)
+        true = dict(measured)
         for name in differs:
-            for symbol, by in DIFFERENCES[name].items():
+            for symbol, by in differences[name].items():
                 true[symbol] += by
-        count -= 1
-        yield sheet, true, differs
+        yield measured, true, differs
 
 
-def test_most_wearers_fit_after_three_rounds_and_none_gets_much_worse(evaluator):
+GARMENTS = {
+    "bodice": (DIFFERENCES, UPPER, bodice, 1.0),
+    "princess dress": (ON_A_DRESS, [*UPPER, "around the hip"], dress, 0.5),
+    "trousers": (ON_TROUSERS, LEGS, trousers, 1.0),
+}
+
+
+def recipe(garment, body):
+    if garment == "princess dress":
+        return Recipe("bodice", body, also=("sleeve", "skirt"), steps=PRINCESS)
+    return Recipe(garment, body)
+
+
+@pytest.mark.parametrize("garment", GARMENTS)
+def test_wearers_fit_after_three_rounds_and_hardly_one_gets_worse_meanwhile(garment, evaluator):
+    differences, places, looks, share = GARMENTS[garment]
     random = Random(7)
-    by_kind: dict[str, Counter[str]] = {name: Counter() for name in DIFFERENCES}
+    by_kind: dict[str, Counter[str]] = {name: Counter() for name in differences}
     counts: Counter[str] = Counter()
-    for sheet, true, differs in wearers(random, WEARERS):
+    count = round(WEARERS * share)
+    sheet = (lambda body: sheet_below(body, evaluator)) if garment == "trousers" else sheet_of
+    for measured, true, differs in wearers(random, count, differences, sheet):
         try:
-            needs = evaluator.evaluate(Recipe("bodice", true), owner="true")
+            needs = evaluator.evaluate(recipe(garment, true), owner="true")
         except IzettError:
             counts["no draft"] += 1
             continue
         counts["tried"] += 1
-        came, _ = fitted(Recipe("bodice", sheet), {n: reading(needs, n) for n in PLACES}, evaluator, random)
+        wanted = {name: reading(needs, name) for name in places}
+        came, _ = fitted(recipe(garment, measured), wanted, evaluator, random, looks=looks)
         counts["fitted at once"] += came.fits(0)
         counts["fit"] += came.fits()
         counts["worse"] += any(came.worst(i + 1) > came.worst(i) + NO_WORSE for i in range(len(came.off) - 1))
         for name in differs:
             by_kind[name]["wearers"] += 1
             by_kind[name]["fit"] += came.fits()
-    print(dict(counts), {name: dict(count) for name, count in by_kind.items()})
-    assert counts["tried"] > 0.9 * WEARERS
+    print(garment, dict(counts), {name: dict(count) for name, count in by_kind.items()})
+    assert counts["tried"] > 0.9 * count
     assert counts["fitted at once"] < 0.1 * counts["tried"]
     assert counts["fit"] >= FIT * counts["tried"]
-    assert counts["worse"] <= 0.05 * counts["tried"]
+    assert counts["worse"] <= 0.1 * counts["tried"]

@@ -23,7 +23,7 @@ EXAMPLES = [
 #: Twelve bodies over all kinds.
 BODIES = with_hips(69)[:12]
 #: Steps whose examples leave every level bent or parted: its ends are looked at only.
-BENT = {"move_dart", "join_pieces"}
+BENT = {"move_dart", "join_pieces", "change_shoulder"}
 #: cm. Parts of a level that lie so near to each other within the paper are one place as sewn: over the point of a dart.
 ONE_PLACE = 1.5
 #: cm, by shapely on outlines flattened as finely.

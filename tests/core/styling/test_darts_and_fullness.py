@@ -7,6 +7,10 @@ from shapely import Point, Polygon
 
 from izett.geometry.point import distance
 from izett.pattern.piece import NotchKind, dart_angle, mouth_width
+from izett.pattern.sewn import seam_lengths
+from izett.pattern.worn import width
+from izett.recipe.model import Recipe, Step
+from izett.styling.operation import Section
 from tests.bodies import some_bodies, with_hips
 from tests.core.styling.worked import length, line, sides, sums, worked
 
@@ -139,3 +143,44 @@ def test_spread_that_stops_at_the_elbow_leaves_the_cap_alone(evaluator, body, am
     assert sleeve.level("elbow") < old.level("elbow") + 0.3 * amount
     first, second = sides(after, "underarm")
     assert first == pytest.approx(second, abs=0.15)
+
+
+def test_a_dart_that_opens_close_under_the_armhole_goes_down_the_side_with_it(evaluator):
+    acted = 0
+    for body in with_hips(9):
+        lowered = Step("a", "change_armhole", {"lower": 1.5})
+        before = evaluator.evaluate(Recipe("bodice", body)).pattern
+        evaluation = evaluator.evaluate(Recipe("bodice", body, steps=(lowered,)))
+        (stage,) = evaluation.stages
+        assert stage.failure is None
+        told = [line.value for line in stage.sums if line.what == "dart lower on the side"]
+        acted += bool(told)
+        front, was = (pattern.piece("bodice_front") for pattern in (evaluation.pattern, before))
+        # Each dart takes in as much as before, about the same point; front and back are as long as each other.
+        for dart in was.darts:
+            now = front.dart(dart.name)
+            assert dart_angle(front, now) == pytest.approx(dart_angle(was, dart), abs=1e-9)
+            assert distance(now.pivot, dart.pivot) < 1e-9
+        uneven = [
+            one - other
+            for pattern in (before, evaluation.pattern)
+            for one, other in [seam_lengths(pattern, pattern.find_seam("side"))]
+        ]
+        assert uneven[0] == pytest.approx(uneven[1], abs=0.05)
+        assert all(value > 0 for value in told)
+    assert acted > 3
+
+
+def test_a_front_without_a_waist_dart_keeps_its_waist_in_a_full_bust_change(evaluator):
+    acted = 0
+    for body in with_hips(9):
+        change = Step("b", "change_bust", {"amount": 1.5}, section=Section.FIT)
+        before = evaluator.evaluate(Recipe("bodice", body))
+        after = evaluator.evaluate(Recipe("bodice", body, steps=(change,)))
+        assert width(after.pattern, "waist") == pytest.approx(width(before.pattern, "waist"), abs=0.25)
+        bare = not any(dart.family == "waist" for dart in before.pattern.piece("bodice_front").darts)
+        acted += bare and after.stages[0].failure is None
+        if after.stages[0].failure is None:
+            front, back = seam_lengths(after.pattern, after.pattern.find_seam("side"))
+            assert front == pytest.approx(back, abs=0.3)
+    assert acted > 2

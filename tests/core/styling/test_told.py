@@ -136,6 +136,20 @@ def of_dart(read):
     return changed
 
 
+def under_the_upper_dart(before, after):
+    """By how much less of the side seam lies under the uppermost dart of a front: the dart opens so much lower."""
+
+    def left(pattern):
+        piece = next(p for p in pattern if p.zone is FRONT and p.darts and any(e.role is Role.SIDE for e in p.edges))
+        sides = {name for edge in piece.edges if edge.role is Role.SIDE for name in (edge.start, edge.end)}
+        mouths = [[piece.vertex(name)[1] for name in dart.mouth] for dart in piece.darts if set(dart.mouth) <= sides]
+        foot = min(max(mouths, key=max))
+        below = [e for e in piece.edges if e.role is Role.SIDE and max(e.curve.start[1], e.curve.end[1]) <= foot + 1e-9]
+        return sum(edge.curve.length for edge in below)
+
+    return left(before) - left(after)
+
+
 def bowed(before, after):
     """How far the legs stand off their chords that are drawn otherwise than before."""
     was = {(edge.start, edge.end): edge.curve.points for piece in before for edge in piece.edges if edge.is_leg}
@@ -264,6 +278,7 @@ MEASURED = {
     ),
     r"eased into the back shoulder, more": lambda: grown(role(Role.SHOULDER, BACK)),
     r"shorter at the hem": lambda: lined(0),
+    r"dart lower on the side": lambda: under_the_upper_dart,
     r"pleat": lambda: lined(1),
 }
 OPPOSITES = {
