@@ -3,6 +3,7 @@
 from pathlib import Path
 
 import pypdfium2
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from tests.bench import Served
@@ -56,15 +57,23 @@ def measuring(page: Page, url: str, jobs: list[str]) -> None:
     page.goto(f"{url}/sizes")
     take(page, "sizes")
     sheet = page.request.get(f"{url}/api/wearers").json()[0]["newest"]["id"]
-    printed = pypdfium2.PdfDocument(page.request.get(f"{url}/api/sheets/{sheet}/files/pdf").body())
-    printed[0].render(scale=1.3).to_pil().save(OUT / "measure-printed.png")
+    printed_sheets(page, [f"{url}/api/sheets/{sheet}/files/pdf", f"{url}/api{jobs[0]}/fitting-sheet"])
+
+
+def printed_sheets(page: Page, files: list[str]) -> None:
+    """Lay the first sheet of each printed file side by side."""
+    sheets = [pypdfium2.PdfDocument(page.request.get(file).body())[0].render(scale=1.3).to_pil() for file in files]
+    both = Image.new("RGB", (sum(sheet.width for sheet in sheets), max(sheet.height for sheet in sheets)), "white")
+    at = 0
+    for sheet in sheets:
+        both.paste(sheet, (at, 0))
+        at += sheet.width
+    both.save(OUT / "printed.png")
 
 
 def drafting(page: Page, url: str, job: dict[str, str]) -> None:
     page.goto(f"{url}{job['Concert dress, fitted top']}/draft")
     take(page, "draft-ease")
-    page.goto(f"{url}{job['Concert trousers']}/draft?panel=block")
-    take(page, "draft-blocks")
     dress = f"{url}{job['Long black recital dress']}/draft"
     page.goto(f"{dress}?panel=schools")
     page.get_by_role("button", name="Lay under: Drafted from").first.click()
@@ -74,10 +83,6 @@ def drafting(page: Page, url: str, job: dict[str, str]) -> None:
 
 def styling(page: Page, url: str, job: dict[str, str]) -> None:
     chamber = f"{url}{job['Chamber dress, princess line']}"
-    page.goto(f"{url}{job['Concert dress, fitted top']}/style")
-    page.locator('[data-dart="front.bust_dart"]').first.click()
-    page.locator(".offers li").first.wait_for()
-    take(page, "style-offers")
     page.goto(f"{chamber}/style")
     page.locator("[data-step] .words", has_text="Spread the sleeve hem").click()
     page.locator("form.step").wait_for()
@@ -91,6 +96,19 @@ def styling(page: Page, url: str, job: dict[str, str]) -> None:
     page.goto(f"{chamber}/check?panel=ease")
     page.locator("path.at").first.wait_for()
     take(page, "check-ease")
+
+
+def fitting(page: Page, job: str) -> None:
+    page.goto(f"{job}/fit")
+    page.wait_for_load_state("networkidle")
+    page.get_by_role("button", name="Muslin 1", exact=True).click()
+    take(page, "fit-old-under-new")
+    page.goto(f"{job}/fit?guide=move:reach%20forward")
+    page.get_by_label("What does it show?").fill("back")
+    take(page, "fit-busy-hands")
+    page.goto(f"{job}/fit?guide=papers&under=muslin-1&over=now")
+    page.locator("table.figures tr").first.wait_for()
+    take(page, "fit-tracing-paper")
 
 
 def builds(page: Page) -> None:
@@ -117,15 +135,13 @@ def views(page: Page, url: str) -> None:
     line(page, "front.neck")
     page.locator("[data-sum=neck_depth]").scroll_into_view_if_needed()
     take(page, "draft-sums")
-    page.goto(f"{url}{jobs[0]}/fit")
-    page.wait_for_load_state("networkidle")
-    page.get_by_role("button", name="Muslin 1", exact=True).click()
-    take(page, "fit-old-under-new")
+    fitting(page, f"{url}{jobs[0]}")
     page.goto(f"{url}{jobs[0]}/cut")
     take(page, "cut")
     page.evaluate("localStorage.setItem('izett-dim', 'yes'); localStorage.setItem('izett-unit', 'in')")
-    page.goto(f"{url}{jobs[1]}/draft?panel=sums")
-    take(page, "evening-inches")
+    page.goto(f"{url}{jobs[0]}/story")
+    page.locator("div.story img").first.wait_for()
+    take(page, "story-evening-inches")
 
 
 if __name__ == "__main__":

@@ -200,7 +200,7 @@ def worked(seen: Seen, remedy: Remedy, fitted: Fitted) -> Worked:
     text, value = "", 0.0
     if remedy.sum is not None:
         values = _values(remedy.sum, fitted, seen, known)
-        text, value = remedy.sum.worked(values, _shown), remedy.sum.evaluate(values)
+        text, value = remedy.sum.decided(values).worked(values, _shown), remedy.sum.evaluate(values)
     promised = {one.reading: one.by.evaluate(_values(one.by, fitted, seen, known)) for one in remedy.tells}
     return Worked(remedy, tuple(deeds), text, value, promised)
 

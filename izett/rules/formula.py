@@ -96,6 +96,21 @@ class Formula:
         """Return the formula's value; `values` gives each symbol that it uses."""
         return float(eval(self._code, _GLOBALS, values))
 
+    def decided(self, values: Mapping[str, float]) -> "Formula":
+        """Return the formula with each choice between two ways made: as one writes it once the numbers are known.
+
+        >>> Formula.parse("(a if a > 0 else b) / 4").decided({"a": 0.0, "b": 2.0}).text
+        'b / 4'
+        """
+
+        class Taken(ast.NodeTransformer):
+            def visit_IfExp(self, node: ast.IfExp) -> ast.expr:
+                holds = Formula.parse(ast.unparse(node.test)).evaluate(values)
+                way: ast.expr = self.visit(node.body if holds else node.orelse)
+                return way
+
+        return Formula.parse(ast.unparse(Taken().visit(ast.parse(self.text, mode="eval"))))
+
     def worked(
         self,
         values: Mapping[str, float],

@@ -7,8 +7,6 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import sync_playwright
 
-from studio.storage import photos
-
 ROOT = Path(__file__).parents[2]
 FLAGS = [
     "--no-sandbox",
@@ -132,6 +130,8 @@ def pytest_runtest_makereport(item, call):
 
 @pytest.fixture
 def tab(request, chromium, live_server, settings, tmp_path, monkeypatch):
+    from studio.storage import photos
+
     monkeypatch.setattr(photos, "folder", lambda: tmp_path / "photos")
     settings.LONG_WORK_HERE = True
     if not (ROOT / "web" / "dist" / "index.html").exists():
