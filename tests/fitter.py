@@ -10,6 +10,7 @@ from izett.fitting.finding import finding_kind
 from izett.fitting.plan import plan, with_deeds
 from izett.fitting.readings import reading
 from izett.fitting.working_out import Seen
+from izett.pattern.facts import Half
 
 #: cm. What lies within this is not seen on a muslin.
 SEEN = 0.3
@@ -46,14 +47,25 @@ class Fitting:
     refused: list[str] = field(default_factory=list)
 
     def fits(self, number=-1):
-        return all(abs(by) <= FITS[name] for name, by in self.off[number].items())
+        return self.worst(number) <= 1.0
 
     def worst(self, number):
-        return max(abs(by) / FITS[name] for name, by in self.off[number].items())
+        return max(abs(by) / FITS[name.removeprefix(RIGHT)] for name, by in self.off[number].items())
+
+
+#: What is read of the right half besides, where the halves differ: the left one is read otherwise.
+RIGHT = "right "
+
+
+def read(evaluation, name):
+    """Return a reading of a garment; of its right half, where the name says so."""
+    if name.startswith(RIGHT):
+        return reading(evaluation, name.removeprefix(RIGHT), Half.RIGHT)
+    return reading(evaluation, name)
 
 
 def off(evaluation, needs):
-    return {name: need - reading(evaluation, name) for name, need in needs.items()}
+    return {name: need - read(evaluation, name) for name, need in needs.items()}
 
 
 def bodice(off):
@@ -62,7 +74,7 @@ def bodice(off):
     # A full bust pulls the front up: what its change gives in length at the centre is not asked for twice.
     if left["around the bust"] > SEEN:
         left["centre front"] -= LENGTH_OF_BUST * left["around the bust"]
-    return [*lengths(left), *shoulders(left), *centres(left), *widths(left)]
+    return [*lengths(left), *one_shoulder(left), *shoulders(left), *centres(left), *widths(left)]
 
 
 def dress(off):
@@ -106,6 +118,17 @@ def lengths(left):
     yield from either(length, ("waist_high", "high"), ("waist_low", "low"))
 
 
+def one_shoulder(left):
+    """One shoulder lies lower than the other: that half by itself, and both by what they have in common."""
+    of = {Half.LEFT: "shoulder drop in front", Half.RIGHT: RIGHT + "shoulder drop in front"}
+    if of[Half.RIGHT] not in left:
+        return
+    apart = left[of[Half.RIGHT]] - left[of[Half.LEFT]]
+    left[of[Half.LEFT]] = min(left[name] for name in of.values())
+    if abs(apart) > SEEN:
+        yield "one_shoulder_low", {"lower": abs(apart)}, Half.RIGHT if apart > 0 else Half.LEFT
+
+
 def shoulders(left):
     """The shoulder's end is loose or strained, and the underarm lies lower or higher with it, or by itself."""
     drop, under = left["shoulder drop in front"], left["underarm behind"]
@@ -139,14 +162,14 @@ def widths(left):
 
 def pinned(found, random):
     """Findings as they are pinned: each amount with a hand's error, within what may be typed."""
-    for i, (key, given) in enumerate(found):
+    for i, (key, given, *half) in enumerate(found):
         kind = finding_kind(key)
         amounts = {}
         for entry in kind.inputs:
             if entry.symbol in given:
                 by = given[entry.symbol] + (random.uniform(-PINNED, PINNED) if given[entry.symbol] else 0.0)
                 amounts[entry.symbol] = min(max(by, entry.low), entry.high)
-        yield Seen(kind, amounts, uid=f"f{i}")
+        yield Seen(kind, amounts, half=half[0] if half else Half.BOTH, uid=f"f{i}")
 
 
 def fitted(recipe, needs, evaluator, random, *, looks=bodice, rounds=3):

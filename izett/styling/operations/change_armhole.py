@@ -28,8 +28,8 @@ from izett.wording import cm
 
 #: cm. Of the side seam above a dart or a corner this much must be left.
 LEAST_LEFT = 1.0
-#: cm. A dart that goes down with the armhole opens so much lower than it must.
-SPARE = 0.2
+#: cm. A dart that goes down with the armhole opens so much lower than it must, and at least so much lower than it did.
+SPARE, LEAST_MOVED = 0.2, 0.8
 
 
 class ChangeArmhole(Params):
@@ -78,7 +78,7 @@ def _room_made(lower: float, context: Context) -> tuple[Working, list[Sum]]:
             # The side, as sewn from the underarm down: to its last vertex.
             far = _foot(piece, side, corner)
             span = Span(corner, far, side.lineage)
-            place = lower + LEAST_LEFT + SPARE
+            place = max(lower + LEAST_LEFT + SPARE, above + LEAST_MOVED)
             to = {"start": corner, "end": far, "along": side.lineage, "fraction": place / context.span_length(span)}
             pattern = context.work("move_dart", {"dart": dart.name, "to": to}, on=pattern, label=dart.name).garment
             told.append(Sum("dart lower on the side", place - above))
