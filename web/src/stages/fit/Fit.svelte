@@ -14,8 +14,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
-	import { shown } from '../../lib/units.svelte';
-	import { lineName, moment, pencil } from '../../lib/words';
+	import { moment, pencil } from '../../lib/words';
 	import { searchParams } from 'sv-router';
 	import BodyFigure from './BodyFigure.svelte';
 	import FindingForm from './FindingForm.svelte';
@@ -24,6 +23,8 @@
 	import Guide from './Guide.svelte';
 	import KindList from './KindList.svelte';
 	import type { Laid } from './laid';
+	import Legend from './Legend.svelte';
+	import Moves from './Moves.svelte';
 	import Papers from './Papers.svelte';
 	import Prepare from './Prepare.svelte';
 	import RoundForm from './RoundForm.svelte';
@@ -215,13 +216,13 @@
 				label="The pattern with the lines as cut under it"
 			/>
 			{#if number}
-				<div class="legend">
-					<span><i class="solid"></i> {trying ? 'as it would become' : 'now'}</span>
-					<span><i class="dashed" style:border-color={pencil(number)}></i> as cut for muslin {number}</span>
-					{#each laid as other (other.title)}
-						<span><i class="dashed" style:border-color={other.pencil}></i> {other.title.toLowerCase()}</span>
-					{/each}
-				</div>
+				<Legend
+					top={trying ? 'as it would become' : 'now'}
+					under={[
+						{ title: `as cut for muslin ${number}`, pencil: pencil(number) },
+						...laid.map(({ title, pencil }) => ({ title: title.toLowerCase(), pencil })),
+					]}
+				/>
 			{/if}
 		</section>
 		<section class="right" aria-label="Finding and remedy">
@@ -253,20 +254,7 @@
 			{#if number}
 				<h2>What moved since muslin {number} was cut</h2>
 				{#if moves.length}
-					<table class="figures">
-						<thead>
-							<tr><th>line</th><th>moved</th><th>length</th></tr>
-						</thead>
-						<tbody>
-							{#each moves as move (`${move.piece} ${move.lineage}`)}
-								<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
-									<td>{lineName(move.lineage)}</td>
-									<td class="whole">{shown(move.distance)}</td>
-									<td class="whole">{shown(move.length_before)} → {shown(move.length_after)}</td>
-								</tr>
-							{/each}
-						</tbody>
-					</table>
+					<Moves {moves} onpoint={(lines) => (pointed = lines)} />
 				{:else}
 					<p class="soft">Nothing: the pattern is as it was cut.</p>
 				{/if}
@@ -297,28 +285,6 @@
 	.laid {
 		position: relative;
 		min-height: 20rem;
-	}
-	.legend {
-		position: absolute;
-		top: 2.1rem;
-		right: 0.6rem;
-		display: flex;
-		flex-direction: column;
-		max-width: 60%;
-		padding: 0.2rem 0.7rem;
-		font-size: 0.92rem;
-		background: var(--paper);
-		border: 1px solid var(--rule);
-		border-radius: var(--radius-base);
-	}
-	.legend i {
-		display: inline-block;
-		width: 1.8rem;
-		vertical-align: middle;
-		border-top: 2px solid var(--ink);
-	}
-	.legend .dashed {
-		border-top-style: dashed;
 	}
 	h2 {
 		font-size: 1.1rem;
@@ -354,27 +320,6 @@
 		width: 0.7rem;
 		height: 0.7rem;
 		border-radius: 50%;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: 0.95rem;
-	}
-	th {
-		text-align: left;
-		font-weight: 500;
-		color: var(--ink-soft);
-	}
-	td.whole {
-		white-space: nowrap;
-	}
-	td,
-	th {
-		padding: 0.25rem 0.3rem 0.25rem 0;
-		border-bottom: 1px solid var(--rule);
-	}
-	tbody tr:hover {
-		background: var(--chalk-soft);
 	}
 	@media (max-width: 1000px) {
 		.fit {

@@ -5,8 +5,10 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { typedInto } from '../../lib/parts/keys';
 	import Table from '../../lib/table/Table.svelte';
-	import { shown, spoken } from '../../lib/units.svelte';
+	import { spoken } from '../../lib/units.svelte';
 	import { lineName, pencil } from '../../lib/words';
+	import Legend from './Legend.svelte';
+	import Moves from './Moves.svelte';
 	import { askedFor, cornerName, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
 
 	let { onleave }: { onleave: () => void } = $props();
@@ -104,10 +106,7 @@
 			lit={new Set(pointed)}
 			label="{title(over)}, laid over {title(under)}"
 		/>
-		<div class="legend">
-			<span><i class="solid"></i> {title(over)}</span>
-			<span><i class="dashed" style:border-color={colour}></i> {title(under)}</span>
-		</div>
+		<Legend top={title(over)} under={[{ title: title(under), pencil: colour }]} />
 	</section>
 	<section class="right" aria-label="Tracing paper">
 		<h2>Tracing paper</h2>
@@ -156,17 +155,9 @@
 				<p class="note wrong">Skipped. {spoken(words)}</p>
 			{/each}
 			<h3>{found.moves.length ? 'How far the lines lie apart' : 'Every line lies on itself.'}</h3>
-			<table class="figures">
-				<tbody>
-					{#each found.moves.filter((move) => !move.leg) as move (`${move.piece} ${move.lineage}`)}
-						<tr onpointerenter={() => (pointed = [move.lineage])} onpointerleave={() => (pointed = [])}>
-							<td>{lineName(move.lineage)}</td>
-							<td class="whole">{shown(move.distance)}</td>
-							<td class="whole soft">{shown(move.length_before)} → {shown(move.length_after)}</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+			{#if found.moves.length}
+				<Moves moves={found.moves.filter((move) => !move.leg)} onpoint={(lines) => (pointed = lines)} />
+			{/if}
 		{:else}
 			<p class="soft" role="status">Laying the sheets over each other…</p>
 		{/if}
@@ -198,27 +189,6 @@
 		padding: 0.7rem 0.9rem;
 		border-left: 1px solid var(--rule);
 	}
-	.legend {
-		position: absolute;
-		top: 2.1rem;
-		right: 0.6rem;
-		display: flex;
-		flex-direction: column;
-		padding: 0.2rem 0.7rem;
-		font-size: 0.92rem;
-		background: var(--paper);
-		border: 1px solid var(--rule);
-		border-radius: var(--radius-base);
-	}
-	.legend i {
-		display: inline-block;
-		width: 1.8rem;
-		vertical-align: middle;
-		border-top: 2px solid var(--ink);
-	}
-	.legend .dashed {
-		border-top-style: dashed;
-	}
 	h2 {
 		font-size: 1.1rem;
 		margin: 0.2rem 0;
@@ -241,21 +211,6 @@
 	.held {
 		padding-left: 0.6rem;
 		border-left: 2px solid var(--rule);
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: 0.95rem;
-	}
-	td {
-		padding: 0.25rem 0.3rem 0.25rem 0;
-		border-bottom: 1px solid var(--rule);
-	}
-	.whole {
-		white-space: nowrap;
-	}
-	tbody tr:hover {
-		background: var(--chalk-soft);
 	}
 	.deeds {
 		display: flex;
