@@ -68,20 +68,24 @@ def _room_made(lower: float, context: Context) -> tuple[Working, list[Sum]]:
     pattern: Working = context.garment
     told: list[Sum] = []
     for piece in context.garment.with_role(Role.ARMHOLE) if lower > 0 else ():
-        for side, corner in _underarms(piece):
-            run = _run_below(piece, side)
-            above = sum(edge.curve.length for edge in run)
-            last = run[-1].start if corner == run[0].end else run[-1].end
-            dart = next((dart for dart in piece.darts if last in dart.mouth), None)
-            if dart is None or above - lower >= LEAST_LEFT:
-                continue
-            # The side, as sewn from the underarm down: to its last vertex.
-            far = _foot(piece, side, corner)
-            span = Span(corner, far, side.lineage)
-            place = max(lower + LEAST_LEFT + SPARE, above + LEAST_MOVED)
-            to = {"start": corner, "end": far, "along": side.lineage, "fraction": place / context.span_length(span)}
-            pattern = context.work("move_dart", {"dart": dart.name, "to": to}, on=pattern, label=dart.name).garment
-            told.append(Sum("dart lower on the side", place - above))
+        underarms = _underarms(piece)
+        # A piece over both halves has no centre to stay still when its dart is turned: there the maker moves it first.
+        if len(underarms) != 1:
+            continue
+        ((side, corner),) = underarms
+        run = _run_below(piece, side)
+        above = sum(edge.curve.length for edge in run)
+        last = run[-1].start if corner == run[0].end else run[-1].end
+        dart = next((dart for dart in piece.darts if last in dart.mouth), None)
+        if dart is None or above - lower >= LEAST_LEFT:
+            continue
+        # The side, as sewn from the underarm down: to its last vertex.
+        far = _foot(piece, side, corner)
+        span = Span(corner, far, side.lineage)
+        place = max(lower + LEAST_LEFT + SPARE, above + LEAST_MOVED)
+        to = {"start": corner, "end": far, "along": side.lineage, "fraction": place / context.span_length(span)}
+        pattern = context.work("move_dart", {"dart": dart.name, "to": to}, on=pattern, label=dart.name).garment
+        told.append(Sum("dart lower on the side", place - above))
     return pattern, told
 
 
