@@ -10,7 +10,7 @@ from izett.fitting.finding import finding_kind
 from izett.fitting.plan import plan, with_deeds
 from izett.fitting.readings import reading
 from izett.fitting.working_out import Seen
-from izett.pattern.facts import Half
+from izett.pattern.facts import Corner, Half
 
 #: cm. What lies within this is not seen on a muslin.
 SEEN = 0.3
@@ -35,6 +35,7 @@ FITS = {
     "centre back below": 0.6,
     "inseam": 1.0,
     "leg hem": 1.0,
+    "sleeve forward": 0.5,
 }
 
 
@@ -59,6 +60,9 @@ RIGHT = "right "
 
 def read(evaluation, name):
     """Return a reading of a garment; of its right half, where the name says so."""
+    if name == "sleeve forward":
+        sleeve = next(p for p in evaluation.pattern if "shoulder_notch" in p.marks)
+        return sleeve.marks["shoulder_notch"][0] - sleeve.vertex(sleeve.corner(Corner.CAP_TOP))[0]
     if name.startswith(RIGHT):
         return reading(evaluation, name.removeprefix(RIGHT), Half.RIGHT)
     return reading(evaluation, name)
@@ -78,21 +82,25 @@ def bodice(off):
 
 
 def dress(off):
-    """What a fitter sees of a dress: its bodice, and the hip under it."""
+    """What a fitter sees of a dress: its bodice, how its sleeve hangs, and the hip under it."""
     yield from bodice(off)
+    if abs(off["sleeve forward"]) > SEEN:
+        yield "sleeve_twists", {"forward": off["sleeve forward"]}
     yield from either(off["around the hip"], ("hip_tight", "missing"), ("hip_loose", "over"))
 
 
 def trousers(off):
     """What a fitter sees of trousers: how deep they are, where they are tight, how long the leg is."""
-    front, back = off["centre front below"], off["centre back below"]
-    # The depth is of front and back at once: what both ask for, in the middle.
-    deep = (front + back) / 2 if front * back > 0 else 0.0
+    # How deep they are is judged in front; what the back asks for besides goes in or out at its centre.
+    deep = off["centre front below"]
+    back = off["centre back below"] - (deep if abs(deep) > SEEN else 0.0)
     yield from either(deep, ("crotch_high", "high"), ("crotch_low", "low"))
     yield from either(off["around the hip"], ("hip_tight", "missing"), ("hip_loose", "over"))
     yield from either(off["around the waist"], ("sides_tight", "waist"), ("sides_loose", "waist"))
-    if back - deep > SEEN:
-        yield "back_rise_short", {"short": back - deep}
+    if back > SEEN:
+        yield "back_rise_short", {"short": back}
+    elif back < -SEEN:
+        yield "seat_baggy", {"fold": -back, "fork": 0.0}
     if abs(off["leg hem"]) > SEEN:
         # The crease halves it: a leg that is wider at its hem is so at the knee as well, by less.
         yield "legs_wide", {"knee": off["leg hem"] / 2, "hem": off["leg hem"]}

@@ -134,11 +134,14 @@ def _pitched(pattern: Working, seam: Seam, sleeve: Piece, forward: float) -> Wor
         replace(n, distance=n.distance + (-forward if sleeve.zone_of(n.span.along) is Zone.FRONT else forward))
         for n in sleeve.notches
     )
-    cap = next((e for e in sleeve.edges if e.role is Role.CAP and e.zone is Zone.FRONT), None)
+    # How far the cap is turned in all, from its own top: by the steps before, and by this one.
+    turned = seam.offset + forward
+    zone = Zone.FRONT if turned >= 0 else Zone.BACK
+    cap = next((e for e in sleeve.edges if e.role is Role.CAP and e.zone is zone), None)
     marks = dict(sleeve.marks)
     if cap is not None and "shoulder_notch" in marks:
         top_at_end = cap.curve.end[1] > cap.curve.start[1]
-        at = cap.curve.length - forward if top_at_end else forward
+        at = cap.curve.length - abs(turned) if top_at_end else abs(turned)
         marks["shoulder_notch"] = cap.curve.at_distance(max(at, 0.0))
     pattern = pattern.with_pieces(replace(sleeve, notches=notches, marks=marks))
     now = pattern.find_seam(seam.name) or seam
