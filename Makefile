@@ -13,7 +13,7 @@ TOUCHED = $(shell { git diff --name-only HEAD; git ls-files --others --exclude-s
   | sed -nE 's,^izett/([a-z]+)/.*,tests/core/\1,p; s,^studio/.*,tests/studio,p; s,^(tests/(core|studio)/.*\.py)$$,\1,p' \
   | sort -u | xargs -r ls -d 2>/dev/null)
 
-.PHONY: help quick demo test check check-python check-web fix api lock bench sweep screenshots serve chromium clean
+.PHONY: help quick demo test check check-python check-web test-web fix api lock bench sweep screenshots serve chromium clean
 
 help: ## show what there is
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
@@ -64,10 +64,13 @@ chromium:
 	  as_root=$$([ "$$(id -u)" = 0 ] || echo sudo); \
 	  $$as_root apt-get update -qq && $$as_root apt-get install -y -qq chromium; }
 
-test: check chromium web/dist/index.html ## everything that must hold: make check, then all tests
-	cd web && npm test --silent
+test: .venv/.ready chromium web/dist/index.html ## everything that must hold: make check, then all tests
+	@$(MAKE) --no-print-directory --jobs=2 check-python test-web
 	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS)
 	$(BIN)/python -m pytest tests/browser
+
+test-web: check-web
+	cd web && npm test --silent
 
 quick: .venv/.ready web/node_modules/.ready ## lint, types, and the tests beside what was changed since the last commit
 	$(BIN)/ruff format --check --quiet . && $(BIN)/ruff check --quiet . && $(BIN)/mypy

@@ -82,7 +82,7 @@ PRINCESS = tuple(
     )
 )
 #: How many are fitted here; the sweep asks for more.
-WEARERS = int(os.environ.get("IZETT_WEARERS", "24"))
+WEARERS = int(os.environ.get("IZETT_WEARERS", "20"))
 #: Of these wearers so many fit after at most three rounds.
 FIT = 0.95
 #: A round may leave the worst place no further off than the pin was set wrong, in shares of what still fits.
