@@ -32,11 +32,11 @@ from studio.actions.take_size import take_size
 from studio.demo_photo import photo_of_a_pinch
 from studio.locking import job_of
 from studio.models import Job, Wearer
+from studio.round_schemas import FittingIn
 from studio.schemas import (
     AnswerIn,
     CloseIn,
     FindingIn,
-    FittingIn,
     JobIn,
     LengthIn,
     RemedyIn,

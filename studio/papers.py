@@ -11,7 +11,7 @@ from studio.drawing import drawn, piece_key
 from studio.models import Job, MeasureSheet
 from studio.muslins import as_cut
 from studio.problems import not_found
-from studio.schemas import PaperIn, PapersIn
+from studio.round_schemas import PaperIn, PapersIn
 from studio.state import head_of, readable_recipe
 from studio.table_schemas import MoveOut, PaperOut, PapersOut
 from studio.workroom import evaluate

@@ -17,7 +17,8 @@ from studio.fittings import fitted
 from studio.locking import open_round
 from studio.models import Job, Revision, Round
 from studio.muslins import as_cut
-from studio.schemas import FindingOut, ItemOut, MovementOut, MuslinOut, SewnOut
+from studio.round_schemas import ItemOut, MovementOut, MuslinOut, SewnOut
+from studio.schemas import FindingOut
 from studio.state import asked_at, head_of, readable_recipe
 from studio.workroom import measures_of
 

@@ -9,7 +9,7 @@ from izett.recipe.evaluation import Stage
 from izett.rules.sheet import Allowance
 from studio.fittings import core_recipe, recorded, works_out
 from studio.models import Finding, HouseRule, Job, KeptFit
-from studio.schemas import KeptFitOut, LessonOut
+from studio.round_schemas import KeptFitOut, LessonOut
 from studio.state import head_of, readable_recipe
 from studio.workroom import recipe_document
 

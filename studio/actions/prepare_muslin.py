@@ -6,7 +6,7 @@ from izett.errors import UnknownName
 from izett.fitting.preparing import items, movements
 from studio.locking import changing, job_of, round_of, tell
 from studio.models import Job
-from studio.schemas import FittingIn
+from studio.round_schemas import FittingIn
 
 
 def prepare_muslin(job_id: UUID, version: int, number: int, data: FittingIn) -> Job:

@@ -23,12 +23,10 @@ from studio.models import Photo
 from studio.papers import laid_over
 from studio.preparing import fitting_sheet, muslin_state
 from studio.problems import not_found
-from studio.routers.jobs import answer
-from studio.schemas import (
+from studio.round_schemas import (
     ClockIn,
     ConfirmIn,
     FittingIn,
-    JobOut,
     KeptFitOut,
     LessonOut,
     LookAgainIn,
@@ -38,6 +36,8 @@ from studio.schemas import (
     TakeFitIn,
     TimeIn,
 )
+from studio.routers.jobs import answer
+from studio.schemas import JobOut
 from studio.storage import photos
 from studio.story import story_of
 from studio.table_schemas import PapersOut

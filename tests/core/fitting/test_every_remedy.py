@@ -118,7 +118,7 @@ def test_every_remedy_does_what_it_promises_or_says_why_not(evaluator, half):
 
 
 #: A fitted garment whose pieces are all sewn to others, on few and different bodies.
-BODIES = [{"height": 165.0, **body} for body in with_hips(90)][:4]
+BODIES = [{"height": 165.0, **body} for body in with_hips(90)][:8]
 
 
 @pytest.mark.parametrize("half", [Half.BOTH, Half.RIGHT], ids=["both", "right"])

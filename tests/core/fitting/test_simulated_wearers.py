@@ -82,7 +82,7 @@ PRINCESS = tuple(
     )
 )
 #: How many are fitted here; the sweep asks for more.
-WEARERS = int(os.environ.get("IZETT_WEARERS", "20"))
+WEARERS = int(os.environ.get("IZETT_WEARERS", "40"))
 #: Of these wearers so many fit after at most three rounds.
 FIT = 0.95
 #: A round may leave the worst place no further off than the pin was set wrong, in shares of what still fits.
@@ -185,6 +185,5 @@ def test_wearers_fit_after_three_rounds_and_hardly_one_gets_worse_meanwhile(garm
     print(garment, dict(counts), {name: dict(count) for name, count in by_kind.items()})
     assert counts["tried"] > 0.9 * count
     assert counts["fitted at once"] < 0.1 * counts["tried"]
-    # One of a few is more than one in twenty.
-    assert counts["tried"] - counts["fit"] <= max(1, (1 - FIT) * counts["tried"])
-    assert counts["worse"] <= 0.1 * counts["tried"]
+    assert counts["fit"] >= FIT * counts["tried"]
+    assert counts["worse"] <= 0.05 * counts["tried"]
