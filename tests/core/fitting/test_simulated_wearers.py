@@ -82,7 +82,7 @@ PRINCESS = tuple(
     )
 )
 #: How many are fitted here; the sweep asks for more.
-WEARERS = int(os.environ.get("IZETT_WEARERS", "40"))
+WEARERS = int(os.environ.get("IZETT_WEARERS", "60"))
 #: Of these wearers so many fit after at most three rounds.
 FIT = 0.95
 #: A round may leave the worst place no further off than the pin was set wrong, in shares of what still fits.
@@ -144,10 +144,11 @@ def wearers(random, count, differences, sheet):
         yield measured, true, {symbol: (true[symbol], true[symbol] + by) for symbol, by in apart.items()}, differs
 
 
+#: By garment: how its wearers differ, what is read, what a fitter sees, how many of them are fitted, and by which chance.
 GARMENTS = {
-    "bodice": (ON_A_BODICE, [*UPPER, f"{RIGHT}shoulder drop in front"], bodice, 1.0),
-    "princess dress": (ON_A_DRESS, [*UPPER, "around the hip", "sleeve forward"], dress, 0.5),
-    "trousers": (ON_TROUSERS, LEGS, trousers, 1.0),
+    "bodice": (ON_A_BODICE, [*UPPER, f"{RIGHT}shoulder drop in front"], bodice, 1.0, 7),
+    "princess dress": (ON_A_DRESS, [*UPPER, "around the hip", "sleeve forward"], dress, 1 / 3, 11),
+    "trousers": (ON_TROUSERS, LEGS, trousers, 2 / 3, 11),
 }
 
 
@@ -159,8 +160,8 @@ def recipe(garment, body, apart=None):
 
 @pytest.mark.parametrize("garment", GARMENTS)
 def test_wearers_fit_after_three_rounds_and_hardly_one_gets_worse_meanwhile(garment, evaluator):
-    differences, places, looks, share = GARMENTS[garment]
-    random = Random(11)
+    differences, places, looks, share, seed = GARMENTS[garment]
+    random = Random(seed)
     by_kind: dict[str, Counter[str]] = {name: Counter() for name in differences}
     counts: Counter[str] = Counter()
     count = round(WEARERS * share)
