@@ -85,6 +85,13 @@ def seen_of(finding: Finding) -> str:
     return kind.seen if kind else finding.kind
 
 
+def remedy_title(finding: Finding) -> str:
+    """Return in words what was done about a finding; the key of a remedy that this version does not know, '' for none."""
+    kind = finding_kinds().get(finding.kind)
+    remedies = kind.remedies if kind else ()
+    return next((one.title for one in remedies if one.key == finding.remedy), finding.remedy)
+
+
 def tried_before(job: Job, kind: str, number: int) -> list[str]:
     """Return the remedies that earlier muslins made for a kind of finding and that did not solve it."""
     earlier = Finding.objects.filter(round__job=job, round__number__lt=number, kind=kind).exclude(remedy="")

@@ -8,12 +8,13 @@ from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc
-from izett.fitting.finding import Outcome, finding_kinds
+from izett.fitting.finding import Outcome
 from izett.measuring.measure import read_measure
 from izett.measuring.sheet import Sheet
 from izett.measuring.taking import Taken
 from izett.rules.sheet import Allowance, Rule
 from izett.units import Unit
+from studio.fittings import remedy_title, seen_of
 from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.problems import Refusal
 from studio.schemas import (
@@ -222,14 +223,10 @@ def _still_asked(finding: Finding, number: int, uids: set[str]) -> bool:
 
 def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
     """Return a finding; `uids` are the steps that the job's recipe works now."""
-    kind = finding_kinds().get(finding.kind)
-    title = ""
-    if kind and finding.remedy:
-        title = next((r.title for r in kind.remedies if r.key == finding.remedy), finding.remedy)
     return FindingOut(
         uid=finding.uid,
         kind=finding.kind,
-        seen=kind.seen if kind else finding.kind,
+        seen=seen_of(finding),
         side=finding.side,
         movement=finding.movement,
         words=finding.words,
@@ -240,7 +237,7 @@ def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
         line=finding.line,
         normal=finding.normal,
         remedy=finding.remedy,
-        remedy_title=title,
+        remedy_title=remedy_title(finding),
         steps=finding.steps,
         amended=[one["uid"] for one in finding.amended],
         applied=bool(finding.remedy) and all(uid in uids for uid in finding.steps),

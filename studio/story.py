@@ -21,7 +21,7 @@ from izett.fitting.story import (
 )
 from izett.pattern.document import Pattern
 from izett.wording import named
-from studio.fittings import seen_of
+from studio.fittings import remedy_title, seen_of
 from studio.models import Finding, Job, Round
 from studio.muslins import as_cut
 from studio.problems import Refusal
@@ -38,7 +38,7 @@ def story_of(job: Job) -> Story:
     rounds = list(job.rounds.order_by("number").prefetch_related("findings__answers__round", "findings__photos"))
     spells = list(job.spells.all())
     revisions = list(job.revisions.defer("document", "standing").order_by("number"))
-    whys = {why for round_ in rounds for finding in round_.findings.all() for why in [_title(finding)] if why}
+    whys = {why for round_ in rounds for finding in round_.findings.all() for why in [remedy_title(finding)] if why}
     between = _between(rounds, [(r.created, r.why) for r in revisions if r.why and r.why not in whys])
     steps = _steps_of(job)
     return Story(
@@ -106,7 +106,7 @@ def _round(
 
 def _finding(finding: Finding, steps: Mapping[str, str]) -> FindingTold:
     kind = finding_kinds().get(finding.kind)
-    title = _title(finding)
+    title = remedy_title(finding)
     own = [steps[uid] for uid in (*finding.steps, *(one["uid"] for one in finding.amended)) if uid in steps]
     gone = bool(title) and bool(finding.steps) and not own
     return FindingTold(
@@ -120,13 +120,6 @@ def _finding(finding: Finding, steps: Mapping[str, str]) -> FindingTold:
         proved=tuple((a.round.number, OUTCOMES[Outcome(a.outcome)]) for a in finding.answers.all()),
         photos=tuple(str(photo.uid) for photo in finding.photos.all()),
     )
-
-
-def _title(finding: Finding) -> str:
-    kind = finding_kinds().get(finding.kind)
-    if not finding.remedy or kind is None:
-        return finding.remedy
-    return next((r.title for r in kind.remedies if r.key == finding.remedy), finding.remedy)
 
 
 def _moved(job: Job, round_: Round, later: Round | None) -> tuple[MovedTold, ...]:

@@ -2,7 +2,7 @@
 
 from uuid import UUID
 
-from izett.fitting.finding import finding_kinds
+from studio.fittings import seen_of
 from studio.locking import changing, job_of, round_of, tell
 from studio.models import Answer, Finding, Job
 from studio.problems import not_found
@@ -24,7 +24,5 @@ def answer_finding(job_id: UUID, version: int, number: int, data: AnswerIn) -> J
         Answer.objects.update_or_create(
             finding=finding, round=round_, defaults={"outcome": data.outcome.value, "note": data.note}
         )
-        kind = finding_kinds().get(finding.kind)
-        seen = kind.seen if kind else finding.kind
-        tell(job, "answer", f"Muslin {number}: {seen}: {data.outcome.value.replace('_', ' ')}")
+        tell(job, "answer", f"Muslin {number}: {seen_of(finding)}: {data.outcome.value.replace('_', ' ')}")
     return job
