@@ -24,5 +24,6 @@ def test_calls_that_follow_from_each_other_are_answered_as_the_description_says(
     seen, done = tried_in_a_row(page, EACH)
     assert seen.total() >= 2 * EACH
     assert {status for status in seen if status >= 500} == set()
-    # Rows go on from what was answered: most calls do something.
-    assert sum(done.values()) > seen.total() / 3
+    # Rows go on from what was answered: they do something, and not always the same.
+    assert sum(done.values()) > seen.total() / 5
+    assert len(done) >= 5
