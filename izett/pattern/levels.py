@@ -14,7 +14,20 @@ import shapely
 
 from izett.geometry.motion import Motion
 from izett.geometry.outline import region, runs_within
-from izett.geometry.point import Point, Vector, add, between, distance, dot, meeting, scale, subtract, turn, unit
+from izett.geometry.point import (
+    Point,
+    Vector,
+    add,
+    between,
+    distance,
+    dot,
+    left_of,
+    meeting,
+    scale,
+    subtract,
+    turn,
+    unit,
+)
 from izett.pattern.facts import Role
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Piece, dart_angle
 from izett.pattern.remembered import Remembered
@@ -92,7 +105,8 @@ def _along_hem(piece: Piece) -> Piece:
     hems = [edge for edge in piece.edges if edge.role is Role.HEM]
     lines = tuple(
         replace(
-            line, points=(*line.points[:-1], _hem_end(hems, line.points[-1]) or _clear_of_rims(piece, line.points[-1]))
+            line,
+            points=(*line.points[:-1], _hem_end(hems, line.points[-1]) or _clear_of_rims(piece, *line.points[-2:])),
         )
         if line.level in AROUND and any(_beside(edge, line.points[-1]) for edge in hems)
         else line
@@ -248,9 +262,8 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
     off = _off(drawn, border)
     loose = _loose(piece, drawn, off)
     if off and len(drawn) > 1 and (anew := _walked_anew(piece, drawn, off, loose)):
-        end = _clear_of_rims(piece, anew[-1][1])
-        anew[-1] = (anew[-1][0], end)
-        return [] if _runs_off(piece, end) else [LevelLine(level, part) for part in anew]
+        runs_off = any(_runs_off(piece, end) for end in (anew[0][0], anew[-1][1]))
+        return [] if runs_off else [LevelLine(level, part) for part in anew]
     drawn_lines = _as_lines(_drawn(piece))
     parts: list[list[Point] | None] = [list(line.points) for line in drawn]
     for i, at in loose:
@@ -263,7 +276,7 @@ def _redrawn(piece: Piece, level: str, border: shapely.Geometry, sewn: shapely.P
             # Nothing of this part lies on the cloth any more.
             parts[i] = None
             continue
-        spot = _clear_of_rims(piece, spot)
+        spot = _clear_of_rims(piece, neighbour, spot)
         if _runs_off(piece, spot):
             return []
         part[at] = spot
@@ -299,14 +312,16 @@ def _walked_anew(
             continue
         parts = straight_across(piece, start, subtract(towards, start))
         if parts and ((j, other) in loose or distance(parts[-1][1], drawn[j].points[other]) <= SAME_END):
-            return parts
+            # In the order in which they were: from the first part's end to the last one's.
+            return parts if at == 0 else [(b, a) for a, b in reversed(parts)]
     return []
 
 
 def straight_across(piece: Piece, start: Point, way: Vector) -> list[tuple[Point, Point]]:
     """Return the straight line across a piece as sewn, from a place on its outline, in parts: darts on the way are shut.
 
-    Nothing is returned where it meets no outline.
+    Where it meets the armhole or the hem just beside a seam, its last part goes to that seam. Nothing is returned where it
+    meets no outline.
     """
     parts: list[tuple[Point, Point]] = []
     spot, way = start, unit(way)
@@ -327,13 +342,15 @@ def straight_across(piece: Piece, start: Point, way: Vector) -> list[tuple[Point
         if not across:
             parts.append((spot, end))
         if dart is None:
-            return parts
+            return [*parts[:-1], (parts[-1][0], _clear_of_rims(piece, *parts[-1]))]
         if isinstance(dart, Diamond):
             # What lies between its two sides is taken in: the next part begins beyond it.
             spot = end
             continue
         opens = Motion.turning(far, about=dart.pivot)
-        spot, way = opens(end), opens.direction(way)
+        spot = opens(end)
+        if _points_along(piece, dart, way):
+            way = opens.direction(way)
     return []
 
 
@@ -349,12 +366,18 @@ def _stretches(piece: Piece, way: Vector) -> list[tuple[Point, Point, Intake | D
         a, b = (piece.vertex(name) for name in dart.mouth)
         # A dart that points along the level is met as far as its pivot: the level lies over or under it. One that stands
         # across it takes in nothing beyond its drawn tip.
-        points_along = abs(dot(unit(subtract(between(a, b, 0.5), dart.pivot)), way)) > ALONG
-        top = dart.pivot if points_along else piece.vertex(dart.tip)
+        top = dart.pivot if _points_along(piece, dart, way) else piece.vertex(dart.tip)
         found += [(a, top, dart, angle), (b, top, dart, -angle)]
     for diamond in piece.diamonds:
         found += [(a, b, diamond, 0.0) for a, b in pairwise((*diamond.outline, diamond.top))]
     return found
+
+
+def _points_along(piece: Piece, dart: Intake, way: Vector) -> bool:
+    """Return whether a dart points along a level. Such a one turns the level; across one that stands on it, it is drawn on
+    level, as on paper."""
+    a, b = (piece.vertex(name) for name in dart.mouth)
+    return abs(dot(unit(subtract(between(a, b, 0.5), dart.pivot)), way)) > ALONG
 
 
 def _within(sewn: shapely.Polygon, spot: Point) -> bool:
@@ -375,18 +398,20 @@ def _cut_back(part: Sequence[Point], at: int, sewn: shapely.Polygon) -> Point | 
     return min(spots, key=lambda spot: distance(spot, part[at]), default=None)
 
 
-def _clear_of_rims(piece: Piece, spot: Point) -> Point:
+def _clear_of_rims(piece: Piece, before: Point, spot: Point) -> Point:
     """Return where a level ends that would meet the armhole or the hem just beside a seam: at that seam.
 
-    At the underarm the ring around the body is whole; a level along a hem goes around with it.
+    At the underarm the ring around the body is whole; a level along a hem goes around with it. How far off the seam lies is
+    measured square to the level: darts have turned it on the paper.
     """
+    square = left_of(unit(subtract(spot, before)))
     for edge in piece.edges:
         if edge.role in BESIDE_SEAM and _near(edge, spot):
             ends = (edge.curve.start, edge.curve.end)
             seam = min(ends, key=lambda end: end[1]) if edge.role is Role.ARMHOLE else min(
                 ends, key=lambda end: distance(end, spot)
             )  # fmt: skip
-            return seam if abs(seam[1] - spot[1]) <= BESIDE_SEAM[edge.role] else spot
+            return seam if abs(dot(subtract(seam, spot), square)) <= BESIDE_SEAM[edge.role] else spot
     return spot
 
 

@@ -10,7 +10,6 @@ from izett.errors import ReferenceLost, StepRefused
 from izett.geometry.corners import over_corners
 from izett.geometry.curve import Curve
 from izett.geometry.motion import Motion
-from izett.geometry.outline import gap
 from izett.geometry.point import Point, Vector, add, between, distance, dot, left_of, scale, subtract, turn, unit
 from izett.geometry.root import root
 from izett.pattern.facts import Corner, Role
@@ -32,8 +31,6 @@ BUST = "bust"
 LEAST_ANGLE = 0.02
 #: cm. A mark so near to the bust point is its mark.
 ON_POINT = 0.5
-#: cm. A bust line that ends so near to the armhole ends on it.
-ON_HOLE = 0.01
 #: Radians. As far as the side can swing about the armhole.
 FARTHEST = 0.9
 
@@ -148,7 +145,7 @@ def _fallen_apart(front: Slashed, swing: Motion, below: "_Below", at_centre: flo
     darts = []
     for dart in piece.darts:
         if dart is front.waist:
-            darts.append(_between_legs(piece, dart, places, dart.pivot[1]))
+            darts.append(_between_legs(piece, dart, places, dart.pivot[1] + down))
         elif dart is bust or order.index(dart.mouth[0]) > side:
             darts.append(replace(dart, pivot=swing(dart.pivot)))
         else:
@@ -199,25 +196,6 @@ def into_waist_dart(front: Slashed, swing: Motion, at_centre: float) -> Piece:
     old = [front.apex, *(piece.vertex(name) for name in order[at:]), front.hinge]
     lines = carried(piece.lines, slash, old, swing)
     return replace(moved, lines=lines, marks=_marked(piece, front.apex, swing(front.apex)))
-
-
-def with_bust_line(piece: Piece) -> Piece:
-    """Return the front with a bust line that has come to end on its armhole brought down to the underarm, in all its parts."""
-    parts = [line for line in piece.lines if line.level == BUST]
-    underarm = piece.vertex(piece.corner(Corner.UNDERARM) or "")
-    holes = [edge for edge in piece.edges if edge.role is Role.ARMHOLE]
-    if not parts or not any(gap(hole.curve.flattened(), parts[-1].points[-1]) <= ON_HOLE for hole in holes):
-        return piece
-    end = parts[-1].points
-    off = dot(subtract(underarm, end[-1]), left_of(unit(subtract(end[-1], end[-2]))))
-    lowered = [_beside(line, off) for line in parts]
-    lowered[-1] = LevelLine(BUST, (*lowered[-1].points[:-1], underarm))
-    return replace(piece, lines=(*lowered, *(line for line in piece.lines if line.level != BUST)))
-
-
-def _beside(line: LevelLine, off: float) -> LevelLine:
-    aside = scale(left_of(unit(subtract(line.points[-1], line.points[-2]))), off)
-    return line.moved(lambda spot: add(spot, aside))
 
 
 def _marked(piece: Piece, apex: Point, now: Point) -> dict[str, Point]:

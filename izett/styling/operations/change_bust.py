@@ -21,7 +21,7 @@ from izett.pattern.worn import moved_levels
 from izett.styling.blocks import corner_of
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
-from izett.styling.slashed_front import BUST, into_bust, into_waist_dart, slashed, swing_of, with_bust_line
+from izett.styling.slashed_front import BUST, into_bust, into_waist_dart, slashed, swing_of
 from izett.styling.subject import Subject
 from izett.styling.told import long_in, told_around
 from izett.styling.words import signed
@@ -62,7 +62,7 @@ def apply(params: ChangeBust, context: Context) -> Outcome:
     if front.waist is not None:
         # Its legs stand otherwise now: the waist is drawn to run on over the dart again.
         pattern = context.work("true_dart", {"dart": front.waist.name}, on=pattern, label="waist").garment
-    pattern = settled_since(context.garment, pattern.with_pieces(with_bust_line(pattern.piece(piece.name))))
+    pattern = settled_since(context.garment, pattern)
     after = pattern.piece(piece.name)
     taken = front.bust if params.into is Into.BUST_DART else front.waist
     told = [
