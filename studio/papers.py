@@ -4,14 +4,16 @@ from dataclasses import asdict
 
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import LaidAt, laid_at, moves
+from izett.fitting.plan import on_trial
 from izett.pattern.document import Pattern
 from izett.pattern.halves import doubled
 from izett.recipe.evaluation import Evaluation
 from studio.drawing import drawn, piece_key
-from studio.models import Job, MeasureSheet
+from studio.fittings import fitted, recorded, without_remedy, works_out
+from studio.models import Finding, Job, MeasureSheet
 from studio.muslins import as_cut
 from studio.problems import not_found
-from studio.round_schemas import PaperIn, PapersIn
+from studio.round_schemas import PaperIn, PapersIn, TrialIn
 from studio.state import head_of, readable_recipe
 from studio.table_schemas import MoveOut, PaperOut, PapersOut
 from studio.workroom import evaluate
@@ -44,9 +46,22 @@ def _state(job: Job, asked: PaperIn) -> tuple[Pattern, list[str]]:
         if not job.rounds.filter(number=asked.muslin).exists():
             raise not_found("muslin")
         return as_cut(job.id, asked.muslin), []
-    sheet = _sheet(job, asked.sheet) if asked.sheet is not None else head_of(job).sheet
-    evaluation = evaluate(asked.recipe or readable_recipe(job), sheet, owner=job.id)
+    if asked.trial is not None:
+        evaluation = _tried(job, asked.trial)
+    else:
+        sheet = _sheet(job, asked.sheet) if asked.sheet is not None else head_of(job).sheet
+        evaluation = evaluate(readable_recipe(job), sheet, owner=job.id)
     return evaluation.pattern, _skipped(evaluation)
+
+
+def _tried(job: Job, trial: TrialIn) -> Evaluation:
+    """Return the job with a remedy of a finding in the place of what was done about it."""
+    finding = Finding.objects.filter(round__job=job, uid=trial.finding).first()
+    if finding is None:
+        raise not_found("finding")
+    seen = recorded(finding)
+    garment = fitted(without_remedy(readable_recipe(job), finding), head_of(job).sheet, job)
+    return works_out(on_trial(seen, seen.kind.remedy(trial.remedy), garment), job)
 
 
 def _sheet(job: Job, number: int) -> MeasureSheet:

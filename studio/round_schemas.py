@@ -4,7 +4,6 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from izett.files.recipe_json import RecipeDoc
 from izett.fitting.story import Story
 from studio.wire import HIGHEST, Day
 
@@ -129,12 +128,19 @@ class StoryOut(BaseModel):
     forecast: list[str]
 
 
+class TrialIn(BaseModel):
+    """A remedy of a recorded finding, tried in the place of what was done about it."""
+
+    finding: str = Field(max_length=64)
+    remedy: str = Field(max_length=200)
+
+
 class PaperIn(BaseModel):
-    """A state of a job: a muslin as it was cut, the draft from another sheet, a recipe that is tried; the job as it is now."""
+    """A state of a job: a muslin as it was cut, the draft from another sheet, a remedy on trial; else the job as it is now."""
 
     muslin: int | None = Field(None, ge=1, le=HIGHEST)
     sheet: int | None = Field(None, ge=1, le=HIGHEST)
-    recipe: RecipeDoc | None = None
+    trial: TrialIn | None = None
 
 
 class HeldIn(BaseModel):

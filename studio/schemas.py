@@ -412,14 +412,23 @@ class ConflictOut(BaseModel):
     words: str
 
 
+class PlannedWayOut(BaseModel):
+    """A remedy of a finding, and why it cannot be made here, if so."""
+
+    remedy: str
+    title: str
+    refused: str
+
+
 class PlannedOut(BaseModel):
-    """A finding in the order of work: its remedy, and why there is none."""
+    """A finding in the order of work: its remedy, and why there is none; all its remedies, the first offered first."""
 
     finding: str
     seen: str
     remedy: str
     title: str
     refused: str
+    ways: list[PlannedWayOut]
 
 
 class PlanOut(BaseModel):

@@ -10,7 +10,7 @@ from izett.fitting.finding import finding_kind
 from izett.fitting.plan import plan, with_deeds
 from izett.fitting.readings import reading
 from izett.fitting.working_out import Seen
-from izett.pattern.facts import Corner, Half
+from izett.pattern.facts import Corner, Half, Zone
 
 #: cm. What lies within this is not seen on a muslin.
 SEEN = 0.3
@@ -18,6 +18,8 @@ SEEN = 0.3
 PINNED = 0.3
 #: Of what is missing around the bust, a full-bust change gives about a third in length at the centre front. Common practice.
 LENGTH_OF_BUST = 0.34
+#: How high the front's shoulder tip lies over the waist. A fold across the chest leaves it where it is on the body.
+TIP = "shoulder tip"
 #: cm. A muslin fits where no reading is further off: around the body, across it, and where a seam lies.
 FITS = {
     "around the bust": 1.0,
@@ -26,7 +28,7 @@ FITS = {
     "across the back": 0.6,
     "across the front": 0.6,
     "shoulder": 0.5,
-    "shoulder drop in front": 0.5,
+    TIP: 0.5,
     "underarm behind": 0.6,
     "centre front": 0.6,
     "centre back": 0.6,
@@ -60,6 +62,14 @@ RIGHT = "right "
 
 def read(evaluation, name):
     """Return a reading of a garment; of its right half, where the name says so."""
+    if name.removeprefix(RIGHT) == TIP:
+        half = Half.RIGHT if name.startswith(RIGHT) else Half.LEFT
+        front = next(
+            p
+            for p in evaluation.pattern
+            if p.corner(Corner.SHOULDER_TIP) and p.zone is Zone.FRONT and p.half in (Half.BOTH, half)
+        )
+        return front.vertex(front.corner(Corner.SHOULDER_TIP))[1] - front.vertex(front.corner(Corner.WAIST_CF))[1]
     if name == "sleeve forward":
         sleeve = next(p for p in evaluation.pattern if "shoulder_notch" in p.marks)
         return sleeve.marks["shoulder_notch"][0] - sleeve.vertex(sleeve.corner(Corner.CAP_TOP))[0]
@@ -77,7 +87,8 @@ def bodice(off):
     left = dict(off)
     # A full bust pulls the front up: what its change gives in length at the centre is not asked for twice.
     if left["around the bust"] > SEEN:
-        left["centre front"] -= LENGTH_OF_BUST * left["around the bust"]
+        for name in ("centre front", *(name for name in (TIP, RIGHT + TIP) if name in left)):
+            left[name] -= LENGTH_OF_BUST * left["around the bust"]
     return [*lengths(left), *one_shoulder(left), *shoulders(left), *centres(left), *widths(left)]
 
 
@@ -121,25 +132,26 @@ def lengths(left):
     length = min(by) if min(by) > 0 else max(by) if max(by) < 0 else 0.0
     if abs(left["side behind"]) <= SEEN or abs(length) <= SEEN:
         return
-    for name in ("centre front", "centre back", "side behind", "underarm behind"):
-        left[name] -= length
+    for name in ("centre front", "centre back", "side behind", "underarm behind", TIP, RIGHT + TIP):
+        if name in left:
+            left[name] -= length
     yield from either(length, ("waist_high", "high"), ("waist_low", "low"))
 
 
 def one_shoulder(left):
     """One shoulder lies lower than the other: that half by itself, and both by what they have in common."""
-    of = {Half.LEFT: "shoulder drop in front", Half.RIGHT: RIGHT + "shoulder drop in front"}
+    of = {Half.LEFT: TIP, Half.RIGHT: RIGHT + TIP}
     if of[Half.RIGHT] not in left:
         return
-    apart = left[of[Half.RIGHT]] - left[of[Half.LEFT]]
-    left[of[Half.LEFT]] = min(left[name] for name in of.values())
+    apart = left[of[Half.LEFT]] - left[of[Half.RIGHT]]
+    left[of[Half.LEFT]] = max(left[name] for name in of.values())
     if abs(apart) > SEEN:
         yield "one_shoulder_low", {"lower": abs(apart)}, Half.RIGHT if apart > 0 else Half.LEFT
 
 
 def shoulders(left):
     """The shoulder's end is loose or strained, and the underarm lies lower or higher with it, or by itself."""
-    drop, under = left["shoulder drop in front"], left["underarm behind"]
+    drop, under = -left[TIP], left["underarm behind"]
     if abs(drop) > SEEN:
         # The underarm goes the way of the tip, or stays.
         with_it = -under if drop > 0 else under

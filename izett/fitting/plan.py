@@ -7,7 +7,7 @@ and what would no longer agree are read from the result.
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import combinations
+from itertools import combinations, islice
 from typing import Any, NamedTuple
 
 from izett.catalogue import catalogue
@@ -235,8 +235,7 @@ def tried(
     Raises:
         IzettError: one of them cannot act, or changes nothing.
     """
-    taken = {step.uid for step in fitted.recipe.steps}
-    names = [name for i in range(len(taken) + len(deeds)) if (name := f"{TRIED}{i}") not in taken]
+    names = _names(fitted.recipe, len(deeds))
     after = evaluate(with_deeds(fitted.recipe, deeds, names))
     before = fitted.evaluation
     meant = {*names, *(deed.uid for deed in deeds if isinstance(deed, Amending))}
@@ -275,6 +274,23 @@ def tried(
         any(result.finding.verdict is Verdict.FAILS for result in odd),
         _beyond(deeds, fitted),
     )
+
+
+def on_trial(seen: Seen, remedy: Remedy, fitted: Fitted) -> Recipe:
+    """Return the recipe of a garment with a remedy of a finding done.
+
+    Raises:
+        IzettError: the remedy cannot be made on it.
+    """
+    deeds = worked(seen, remedy, fitted).deeds
+    return with_deeds(fitted.recipe, deeds, _names(fitted.recipe, len(deeds)))
+
+
+def _names(recipe: Recipe, count: int) -> list[str]:
+    """Return so many names for steps on trial that no step of a recipe has."""
+    taken = {step.uid for step in recipe.steps}
+    free = (name for i in range(len(taken) + count) if (name := f"{TRIED}{i}") not in taken)
+    return list(islice(free, count))
 
 
 def _is_same(before: Evaluation, after: Evaluation) -> bool:

@@ -199,9 +199,15 @@ def _met(piece: Piece, parts: list[LevelLine], border: shapely.Geometry) -> list
         opened = apart <= OPENED and _gap(one, -1, onwards) > GAP and not _turns_about_a_point(piece, spot, onwards)
         if (apart <= ON_OUTLINE or opened) and inside.all():
             rest = [part for part in parts if part is not one and part is not other]
-            further = other.points[1:] if apart <= ON_OUTLINE else other.points
-            return _met(piece, [replace(one, points=(*one.points, *further)), *rest], border)
+            return _met(piece, [replace(one, points=_run_together(one.points, other.points)), *rest], border)
     return parts
+
+
+def _run_together(one: Sequence[Point], other: Sequence[Point]) -> tuple[Point, ...]:
+    """Return the places of two parts as those of one, each place once: what lies in the bust point has no length."""
+    places = list(one)
+    places += [spot for spot in other if distance(spot, places[-1]) > ON_OUTLINE]
+    return tuple(places)
 
 
 def _one_place(piece: Piece, line: LevelLine, at: int, there: Point) -> bool:

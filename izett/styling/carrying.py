@@ -7,7 +7,7 @@ from itertools import pairwise
 from izett.geometry.motion import Motion
 from izett.geometry.outline import contains
 from izett.geometry.point import Point, between, distance, meeting, subtract
-from izett.geometry.tolerance import PARALLEL
+from izett.geometry.tolerance import PARALLEL, SAME_POINT
 from izett.pattern.piece import Edge, LevelLine
 
 #: cm. Parts that end so near to each other meet: on the legs of a dart that was closed.
@@ -46,8 +46,8 @@ def _parted(line: LevelLine, slashes: tuple[tuple[Point, Point], ...]) -> list[l
             parts.append([spot])
         if parts[-1][-1] != b:
             parts[-1].append(b)
-    # A slash that ends on the line's own end parts nothing off.
-    return [part for part in parts if len(part) > 1]
+    # A slash that ends on the line's own end parts nothing off, and what lies in the bust point has no length.
+    return [part for part in parts if len(part) > 1 and max(distance(part[0], spot) for spot in part) > SAME_PLACE]
 
 
 def _crossings(a: Point, b: Point, slashes: tuple[tuple[Point, Point], ...]) -> list[float]:
@@ -57,6 +57,6 @@ def _crossings(a: Point, b: Point, slashes: tuple[tuple[Point, Point], ...]) -> 
         if met is not None and PARALLEL < met[0] < 1 - PARALLEL and -PARALLEL <= met[1] <= 1:
             found.append(met[0])
         # A line that has the pivot as its corner is parted there, since its two halves may part.
-        elif distance(start, b) == 0.0 and not found:
+        elif distance(start, b) <= SAME_POINT and not found:
             found.append(1.0)
     return sorted(set(found))

@@ -44,6 +44,7 @@ from studio.schemas import (
     JobOut,
     NormalIn,
     PlannedOut,
+    PlannedWayOut,
     PlanOut,
     ReadOut,
     RemedyIn,
@@ -182,6 +183,14 @@ def round_plan(request: HttpRequest, job_id: UUID, number: RowInPath) -> PlanOut
                 remedy=one.chosen.remedy.key if one.chosen else "",
                 title=one.chosen.remedy.title if one.chosen else "",
                 refused=_why_not(one),
+                ways=[
+                    PlannedWayOut(
+                        remedy=way.remedy.key,
+                        title=way.remedy.title,
+                        refused=way.refused.message if way.refused else "",
+                    )
+                    for way in one.ways
+                ],
             )
             for one in made.findings
         ],

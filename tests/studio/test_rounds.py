@@ -206,11 +206,32 @@ def test_two_states_are_laid_over_each_other_and_another_sheet_under_before_it_i
     fuller = page.post(path, {"under": {"sheet": 2}}).json()
     assert fuller["moves"] and fuller["under"]["skipped"] == []
     # A step that cannot act on the other draft is named.
-    recipe = {
-        **job["recipe"],
-        "steps": [*job["recipe"]["steps"], {"uid": "x", "kind": "true_dart", "params": {"dart": "front.nowhere"}}],
-    }
-    assert page.post(path, {"under": {"recipe": recipe}}).json()["under"]["skipped"]
+    steps = [*job["recipe"]["steps"], {"uid": "x", "kind": "true_dart", "params": {"dart": "front.nowhere"}}]
+    lost = page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": {**job["recipe"], "steps": steps}}, job["version"])
+    assert page.post(path, {"under": {"sheet": 2}}).json()["under"]["skipped"]
+    assert page.fresh(job)["version"] == lost.json()["version"], "looking keeps nothing"
+
+
+def test_two_trials_are_laid_over_each_other_in_the_place_of_what_was_done(page):
+    job = page.job(page.wearer("Isaura Penhallow"))
+    job = page.fix(page.find(page.cut(job), kind="back_tight", given={"missing": {"text": "1"}}), remedy="off_tip")
+    path = f"/api/jobs/{job['id']}/papers"
+
+    def trial(remedy, finding="finding-1"):
+        return {"trial": {"finding": finding, "remedy": remedy}}
+
+    (planned,) = page.get(f"/api/jobs/{job['id']}/rounds/1/plan").json()["order"]
+    assert [way["remedy"] for way in planned["ways"] if not way["refused"]] == ["off_tip", "ease"]
+    # What was done is what its trial shows; the other one takes its place and is not added to it.
+    assert page.post(path, {"under": trial("off_tip")}).json()["moves"] == []
+    both = page.post(path, {"under": trial("off_tip"), "over": trial("ease")}).json()
+    assert max(move["distance"] for move in both["moves"]) == pytest.approx(0.5, abs=0.1), (
+        "the tip, out along the shoulder"
+    )
+    since = page.post(path, {"under": {"muslin": 1}, "over": trial("ease")}).json()
+    assert max(move["distance"] for move in since["moves"]) == pytest.approx(0.5, abs=0.02)
+    problem(page.post(path, {"under": trial("none_such")}), 404, "unknown-name")
+    assert page.post(path, {"under": trial("ease", "finding-9")}).status_code == 404
     assert page.fresh(job)["version"] == job["version"], "looking keeps nothing"
 
 

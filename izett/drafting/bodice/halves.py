@@ -10,6 +10,7 @@ from izett.drafting.standard import as_block
 from izett.geometry.curve import straight
 from izett.geometry.motion import STILL, Motion
 from izett.geometry.point import Point, between, subtract, turn
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import Region, Role, Zone
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.rules.worksheet import Worksheet
@@ -150,7 +151,7 @@ def _front_bust_line(
     if frame.angle == 0.0:
         return (LevelLine("bust", ((0.0, y), end)),)
     opening = Motion.turning(radians(frame.angle), about=apex)
-    if y == apex[1]:
+    if abs(y - apex[1]) < SAME_POINT:
         return (LevelLine("bust", ((0.0, y), apex, opening(end))),)
     # Where no side dart is met, the outer part has turned all the same, about the bust point.
     crossed = _on_legs(apex, y, lower, darts) or [((apex[0], y), opening((apex[0], y)))]

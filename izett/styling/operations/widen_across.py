@@ -68,9 +68,10 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
     if params.surplus is Surplus.EASE:
         moves[tip] = tip_along(pattern, shoulder, params.amount)
         pattern = pattern.with_seam(eased(shoulder_seam(pattern, shoulder), shoulder, params.amount))
-    elif level[0] + params.amount > piece.vertex(tip)[0] - INSIDE_TIP:
+    elif params.amount > (most := piece.vertex(tip)[0] - INSIDE_TIP - level[0]):
         raise StepRefused(
-            f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip.",
+            f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip: at most "
+            f"{cm(max(most, 0.0), 2)} can be added there.",
             fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
             where=(armhole.lineage, tip),
         )

@@ -16,7 +16,7 @@ from izett.errors import IzettError
 from izett.geometry.point import distance
 from izett.recipe.model import Recipe, Step
 from tests.bodies import with_hips
-from tests.fitter import FITS, RIGHT, bodice, dress, fitted, read, trousers
+from tests.fitter import FITS, RIGHT, TIP, bodice, dress, fitted, read, trousers
 from tests.garments import ARMHOLE_PRINCESS
 
 #: How a wearer differs from the sheet that was taken, cm by measure: about a centimetre at the shoulder, two or three around.
@@ -146,7 +146,7 @@ def wearers(random, count, differences, sheet):
 
 #: By garment: how its wearers differ, what is read, what a fitter sees, how many of them are fitted, and by which chance.
 GARMENTS = {
-    "bodice": (ON_A_BODICE, [*UPPER, f"{RIGHT}shoulder drop in front"], bodice, 1.0, 7),
+    "bodice": (ON_A_BODICE, [*UPPER, RIGHT + TIP], bodice, 1.0, 7),
     "princess dress": (ON_A_DRESS, [*UPPER, "around the hip", "sleeve forward"], dress, 1 / 3, 11),
     "trousers": (ON_TROUSERS, LEGS, trousers, 2 / 3, 11),
 }

@@ -3136,13 +3136,27 @@ export interface components {
         };
         /**
          * PlannedOut
-         * @description A finding in the order of work: its remedy, and why there is none.
+         * @description A finding in the order of work: its remedy, and why there is none; all its remedies, the first offered first.
          */
         PlannedOut: {
             /** Finding */
             finding: string;
             /** Seen */
             seen: string;
+            /** Remedy */
+            remedy: string;
+            /** Title */
+            title: string;
+            /** Refused */
+            refused: string;
+            /** Ways */
+            ways: components["schemas"]["PlannedWayOut"][];
+        };
+        /**
+         * PlannedWayOut
+         * @description A remedy of a finding, and why it cannot be made here, if so.
+         */
+        PlannedWayOut: {
             /** Remedy */
             remedy: string;
             /** Title */
@@ -3521,14 +3535,14 @@ export interface components {
         };
         /**
          * PaperIn
-         * @description A state of a job: a muslin as it was cut, the draft from another sheet, a recipe that is tried; the job as it is now.
+         * @description A state of a job: a muslin as it was cut, the draft from another sheet, a remedy on trial; else the job as it is now.
          */
         PaperIn: {
             /** Muslin */
             muslin?: number | null;
             /** Sheet */
             sheet?: number | null;
-            recipe?: components["schemas"]["RecipeDoc"] | null;
+            trial?: components["schemas"]["TrialIn"] | null;
         };
         /**
          * PapersIn
@@ -3540,11 +3554,21 @@ export interface components {
              * @default {
              *       "muslin": null,
              *       "sheet": null,
-             *       "recipe": null
+             *       "trial": null
              *     }
              */
             over: components["schemas"]["PaperIn"];
             held?: components["schemas"]["HeldIn"] | null;
+        };
+        /**
+         * TrialIn
+         * @description A remedy of a recorded finding, tried in the place of what was done about it.
+         */
+        TrialIn: {
+            /** Finding */
+            finding: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * FittingIn

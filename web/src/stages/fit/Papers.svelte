@@ -1,7 +1,7 @@
 <!-- Tracing paper: two states of the job over each other, held where the maker wants; the distances, the longest first. -->
 <script lang="ts">
 	import { searchParams } from 'sv-router';
-	import { api, type Held, type Papers, type Sheet } from '../../lib/api/client';
+	import { api, type Held, type Papers, type Plan, type Sheet } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { typedInto } from '../../lib/parts/keys';
 	import Table from '../../lib/table/Table.svelte';
@@ -21,10 +21,19 @@
 			api.GET('/api/wearers/{wearer_id}/sheets', { params: { path: { wearer_id: job.wearer.id } } }),
 		);
 	});
+	/** The last muslin's findings: their remedies can be laid over each other as trials. */
+	const round = $derived(job.rounds.at(-1));
+	const plan = desk.reads<Plan>();
+	$effect(() => {
+		if (!round) return;
+		const path = { job_id: job.id, number: round.number };
+		void plan.load(api.GET('/api/jobs/{job_id}/rounds/{number}/plan', { params: { path } }));
+	});
 	const all = $derived(
 		papersOf(
 			job,
 			(sheets.value ?? []).map((sheet) => sheet.number).sort((a, b) => a - b),
+			plan.value?.order,
 		),
 	);
 	const under = $derived(String(searchParams.get('under') || (all[0]?.name ?? NOW)));

@@ -15,6 +15,18 @@ test('a job has its muslins, itself as it is now, and what other measures would 
 	]);
 });
 
+test('a remedy that can be made is a sheet on trial, by its finding and its name', () => {
+	const ways = [
+		{ remedy: 'off_tip', title: 'Widen the back', refused: '' },
+		{ remedy: 'ease', title: 'Slide the armhole', refused: 'More than can be eased in.' },
+	];
+	const planned = [{ finding: 'a-1', seen: 'Strain', remedy: '', title: '', refused: '', ways }];
+	const [, , now, trial, sheet] = papersOf(job, [1, 2], planned);
+	expect([now, sheet].map((paper) => paper?.name)).toEqual([NOW, 'sheet-2']);
+	expect(trial?.title).toBe('on trial: widen the back (strain)');
+	expect(askedFor(trial!.name)).toEqual({ trial: { finding: 'a-1', remedy: 'off_tip' } });
+});
+
 test('the key goes around, and never lays a sheet on itself', () => {
 	expect(turned(papers, 'muslin-1', 1, 'muslin-2')).toBe(NOW);
 	expect(turned(papers, 'muslin-1', -1, NOW)).toBe('sheet-2');

@@ -1,18 +1,22 @@
-/** Sheets of tracing paper: a muslin as it was cut, the pattern as it is now, the draft from another sheet; each by a name. */
-import type { Job, PaperAsked, Piece } from '../../lib/api/client';
+/** Sheets of tracing paper: a muslin as cut, the pattern as it is now, a remedy on trial, the draft from another sheet. */
+import type { Job, PaperAsked, Piece, Plan } from '../../lib/api/client';
 
 export const NOW = 'now';
 
 export interface Paper {
-	/** As it stands in the address: `muslin-2`, `sheet-3`, `now`. */
+	/** As it stands in the address: `muslin-2`, `sheet-3`, `trial-<finding>-<remedy>`, `now`. */
 	name: string;
 	title: string;
 	/** The number of its muslin, for its pencil. */
 	muslin: number | null;
 }
 
-/** Return the sheets that a job has, in the order in which they came: muslins, now, then drafts from other measures. */
-export function papersOf(job: Pick<Job, 'rounds' | 'sheet'>, sheets: readonly number[]): Paper[] {
+/** Return the sheets that a job has, in the order in which they came: muslins, now, trials, then drafts from other measures. */
+export function papersOf(
+	job: Pick<Job, 'rounds' | 'sheet'>,
+	sheets: readonly number[],
+	planned: Pick<Plan, 'order'>['order'] = [],
+): Paper[] {
 	return [
 		...job.rounds.map(({ number }) => ({
 			name: `muslin-${number}`,
@@ -20,6 +24,15 @@ export function papersOf(job: Pick<Job, 'rounds' | 'sheet'>, sheets: readonly nu
 			muslin: number,
 		})),
 		{ name: NOW, title: 'now', muslin: null },
+		...planned.flatMap(({ finding, seen, ways }) =>
+			ways
+				.filter((way) => !way.refused)
+				.map((way) => ({
+					name: `trial-${finding}-${way.remedy}`,
+					title: `on trial: ${way.title.toLowerCase()} (${seen.toLowerCase()})`,
+					muslin: null,
+				})),
+		),
 		...sheets
 			.filter((number) => number !== job.sheet.number)
 			.map((number) => ({ name: `sheet-${number}`, title: `drafted from sheet ${number}`, muslin: null })),
@@ -28,8 +41,9 @@ export function papersOf(job: Pick<Job, 'rounds' | 'sheet'>, sheets: readonly nu
 
 /** Return what is asked of the server for a sheet of paper of a name. */
 export function askedFor(name: string): PaperAsked {
-	const [kind, number] = name.split('-');
-	return kind === 'muslin' ? { muslin: Number(number) } : kind === 'sheet' ? { sheet: Number(number) } : {};
+	const [kind, ...rest] = name.split('-');
+	if (kind === 'trial') return { trial: { finding: rest.slice(0, -1).join('-'), remedy: rest.at(-1) ?? '' } };
+	return kind === 'muslin' ? { muslin: Number(rest[0]) } : kind === 'sheet' ? { sheet: Number(rest[0]) } : {};
 }
 
 /** Return the sheet so many on from one, around at the ends, the other one left out. */
