@@ -37,6 +37,10 @@ def noted(tab, words, *, amount):
     page.locator(".noted").first.wait_for()
 
 
+#: The first remedy of a lower shoulder, as it is called among the sheets on trial.
+LOWERED = "lower tip and armhole on that half, and its side at the waist by the same"
+
+
 def test_two_rounds_on_a_styled_dress_in_inches(tab, tmp_path):
     job = demo.chamber_dress()
     picture = tmp_path / "pinch.png"
@@ -137,6 +141,10 @@ def test_two_rounds_on_a_styled_dress_in_inches(tab, tmp_path):
         page.get_by_label("Held on the").select_option(index=1)
     assert held.value.ok
     page.get_by_label("pinned at").wait_for()
+    with page.expect_response("**/papers") as tried:
+        page.get_by_role("combobox", name="Over").select_option(label=f"trial: {LOWERED}")
+    assert tried.value.ok
+    page.locator(".laid").get_by_text(f"trial: {LOWERED}").wait_for()
     page.keyboard.press("Escape")
     page.get_by_text("Muslin 2", exact=True).first.wait_for()
 
@@ -173,9 +181,9 @@ def test_another_sheet_is_laid_under_before_it_is_taken(tab):
     page.get_by_role("heading", name="How far the lines lie apart").wait_for()
     assert page.locator("table.figures tr").count() > 4
     assert page.locator("[data-under]").count() >= 2
-    page.keyboard.press("]")
-    page.wait_for_url("**under=muslin-1**")
     page.keyboard.press("[")
+    page.wait_for_url("**under=muslin-2**")
+    page.keyboard.press("]")
     page.wait_for_url("**under=sheet-2**")
     with tab.keeping():
         tab.button("Draft from sheet 2").click()

@@ -9,7 +9,17 @@
 	import { lineName, pencil } from '../../lib/words';
 	import Legend from './Legend.svelte';
 	import Moves from './Moves.svelte';
-	import { askedFor, cornerName, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
+	import {
+		askedFor,
+		cornerName,
+		cornersOf,
+		grouped,
+		linesAt,
+		NOW,
+		papersOf,
+		turned,
+		type Paper,
+	} from './papers';
 
 	let { onleave }: { onleave: () => void } = $props();
 
@@ -21,8 +31,8 @@
 			api.GET('/api/wearers/{wearer_id}/sheets', { params: { path: { wearer_id: job.wearer.id } } }),
 		);
 	});
-	/** The last muslin's findings: their remedies can be laid over each other as trials. */
-	const round = $derived(job.rounds.at(-1));
+	/** The last muslin that showed something: the remedies of that can be laid over each other as trials. */
+	const round = $derived(job.rounds.filter((one) => one.findings.length > 0).at(-1));
 	const plan = desk.reads<Plan>();
 	$effect(() => {
 		if (!round) return;
@@ -106,6 +116,22 @@
 	}
 </script>
 
+{#snippet sheetsBut(other: string)}
+	{#each grouped(all) as [group, papers] (group)}
+		{#if group}
+			<optgroup label={group}>{@render choices(papers, other)}</optgroup>
+		{:else}
+			{@render choices(papers, other)}
+		{/if}
+	{/each}
+{/snippet}
+
+{#snippet choices(papers: Paper[], other: string)}
+	{#each papers as one (one.name)}
+		<option value={one.name} disabled={one.name === other}>{one.title}</option>
+	{/each}
+{/snippet}
+
 <svelte:window onkeydown={key} />
 <div class="papers">
 	<section class="laid" aria-label="Sheets over each other">
@@ -122,16 +148,13 @@
 		<label
 			><span class="soft">Under <kbd>[</kbd> <kbd>]</kbd></span>
 			<select class="field" value={under} onchange={(e) => set('under', e.currentTarget.value)}>
-				{#each all as one (one.name)}<option value={one.name} disabled={one.name === over}>{one.title}</option
-					>{/each}
+				{@render sheetsBut(over)}
 			</select>
 		</label>
 		<label
 			><span class="soft">Over <kbd>&#123;</kbd> <kbd>&#125;</kbd></span>
 			<select class="field" value={over} onchange={(e) => set('over', e.currentTarget.value)}>
-				{#each all as one (one.name)}<option value={one.name} disabled={one.name === under}
-						>{one.title}</option
-					>{/each}
+				{@render sheetsBut(under)}
 			</select>
 		</label>
 		<div class="held">

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Job, Piece } from '../../lib/api/client';
-import { askedFor, cornerName, cornersOf, linesAt, NOW, papersOf, turned } from './papers';
+import { askedFor, cornerName, cornersOf, grouped, linesAt, NOW, papersOf, turned } from './papers';
 
 const job = { rounds: [{ number: 1 }, { number: 2 }], sheet: { number: 1 } } as unknown as Job;
 const papers = papersOf(job, [1, 2]);
@@ -21,9 +21,13 @@ test('a remedy that can be made is a sheet on trial, by its finding and its name
 		{ remedy: 'ease', title: 'Slide the armhole', refused: 'More than can be eased in.' },
 	];
 	const planned = [{ finding: 'a-1', seen: 'Strain', remedy: '', title: '', refused: '', ways }];
-	const [, , now, trial, sheet] = papersOf(job, [1, 2], planned);
-	expect([now, sheet].map((paper) => paper?.name)).toEqual([NOW, 'sheet-2']);
-	expect(trial?.title).toBe('on trial: widen the back (strain)');
+	const all = papersOf(job, [1, 2], planned);
+	const trial = all.at(-1);
+	expect(trial?.title).toBe('trial: widen the back');
+	expect(grouped(all).map(([group, papers]) => [group, papers.map((paper) => paper.name)])).toEqual([
+		['', ['muslin-1', 'muslin-2', NOW, 'sheet-2']],
+		['Strain', ['trial-a-1-off_tip']],
+	]);
 	expect(askedFor(trial!.name)).toEqual({ trial: { finding: 'a-1', remedy: 'off_tip' } });
 });
 

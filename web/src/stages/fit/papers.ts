@@ -7,11 +7,13 @@ export interface Paper {
 	/** As it stands in the address: `muslin-2`, `sheet-3`, `trial-<finding>-<remedy>`, `now`. */
 	name: string;
 	title: string;
+	/** What it lies with in the list: the finding that a trial is a remedy of. */
+	group: string;
 	/** The number of its muslin, for its pencil. */
 	muslin: number | null;
 }
 
-/** Return the sheets that a job has, in the order in which they came: muslins, now, trials, then drafts from other measures. */
+/** Return the sheets that a job has, in the order in which they came: muslins, now, drafts from other measures, then trials. */
 export function papersOf(
 	job: Pick<Job, 'rounds' | 'sheet'>,
 	sheets: readonly number[],
@@ -21,21 +23,28 @@ export function papersOf(
 		...job.rounds.map(({ number }) => ({
 			name: `muslin-${number}`,
 			title: `muslin ${number}, as cut`,
+			group: '',
 			muslin: number,
 		})),
-		{ name: NOW, title: 'now', muslin: null },
+		{ name: NOW, title: 'now', group: '', muslin: null },
+		...sheets
+			.filter((number) => number !== job.sheet.number)
+			.map((number) => ({
+				name: `sheet-${number}`,
+				title: `drafted from sheet ${number}`,
+				group: '',
+				muslin: null,
+			})),
 		...planned.flatMap(({ finding, seen, ways }) =>
 			ways
 				.filter((way) => !way.refused)
 				.map((way) => ({
 					name: `trial-${finding}-${way.remedy}`,
-					title: `on trial: ${way.title.toLowerCase()} (${seen.toLowerCase()})`,
+					title: `trial: ${way.title.toLowerCase()}`,
+					group: seen,
 					muslin: null,
 				})),
 		),
-		...sheets
-			.filter((number) => number !== job.sheet.number)
-			.map((number) => ({ name: `sheet-${number}`, title: `drafted from sheet ${number}`, muslin: null })),
 	];
 }
 
@@ -74,4 +83,11 @@ export function cornerName(
 export function linesAt(piece: Piece | undefined, corner: string): string[] {
 	const there = piece?.edges.filter((e) => e.role !== 'dart_leg' && [e.start, e.end].includes(corner)) ?? [];
 	return [...new Set(there.map((edge) => edge.lineage))];
+}
+
+/** Return sheets by what they lie with in the list: those that lie by themselves, then the trials of each finding. */
+export function grouped(papers: readonly Paper[]): [string, Paper[]][] {
+	const groups = new Map<string, Paper[]>([['', []]]);
+	for (const paper of papers) groups.set(paper.group, [...(groups.get(paper.group) ?? []), paper]);
+	return [...groups];
 }
