@@ -39,14 +39,24 @@ def shoulder_seam(garment: Readable, line: Span) -> Seam:
     raise StepRefused("The pattern has no shoulder seam.", fix="Take the surplus off the tip.", where=(line.along,))
 
 
+def room_for_ease(seam: Seam, line: Span) -> float:
+    """Return by how much (cm) one of the lines of a shoulder seam can grow and still be sewn to the other."""
+    high = seam.ease[1]
+    return max(MOST_EASE - high if _is_longer(seam, line) else high, 0.0)
+
+
+def _is_longer(seam: Seam, line: Span) -> bool:
+    """Return whether a line is the one that is eased in: a seam's ease is its second side less its first."""
+    return any(span.along == line.along for span in seam.sides[1])
+
+
 def eased(seam: Seam, line: Span, amount: float) -> Seam:
     """Return a shoulder seam with more ease (cm) on one of its lines.
 
     Raises:
         StepRefused: more than can be eased in, or less than nothing.
     """
-    # The seam's ease is its second side less its first.
-    more = amount if any(span.along == line.along for span in seam.sides[1]) else -amount
+    more = amount if _is_longer(seam, line) else -amount
     low, high = seam.ease[0] + more, seam.ease[1] + more
     if high < -HAIR:
         raise StepRefused(

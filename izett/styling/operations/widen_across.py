@@ -1,7 +1,7 @@
 """Add (or take) across the back or the front at the armhole, and none at the side seam.
 
 By hand, the L-cut: from mid-shoulder down, then out to the armhole above the underarm, and that corner slid out.
-The shoulder's surplus is taken off at the tip, or kept as ease. Common practice, no single source.
+The shoulder's surplus is taken off at the tip, or eased in as far as a shoulder takes it. Common practice, no single source.
 """
 
 from collections.abc import Iterator
@@ -20,7 +20,7 @@ from izett.pattern.working import Readable
 from izett.styling.bending import bent_curve, smooth_step
 from izett.styling.operation import SHAPES, Context, Group, Keeps, Offer, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import Params
-from izett.styling.shoulder_line import eased, shoulder_of, shoulder_seam, tip_along
+from izett.styling.shoulder_line import eased, room_for_ease, shoulder_of, shoulder_seam, tip_along
 from izett.styling.subject import Kind, Subject
 from izett.styling.told import out_at
 from izett.styling.words import signed
@@ -63,23 +63,34 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
         )
     (armhole,) = armholes
     level = _across(armhole)
-    moves = {}
+    moves = {tip: piece.vertex(tip)}
     pattern = context.garment
+    told: tuple[Sum, ...] = ()
     if params.surplus is Surplus.EASE:
-        moves[tip] = tip_along(pattern, shoulder, params.amount)
-        pattern = pattern.with_seam(eased(shoulder_seam(pattern, shoulder), shoulder, params.amount))
-    elif params.amount > (most := piece.vertex(tip)[0] - INSIDE_TIP - level[0]):
+        seam = shoulder_seam(pattern, shoulder)
+        along = min(params.amount, room_for_ease(seam, shoulder))
+        moves[tip] = tip_along(pattern, shoulder, along)
+        pattern = pattern.with_seam(eased(seam, shoulder, along))
+        if along < params.amount:
+            told = (Sum("of the shoulder's surplus, off the tip", params.amount - along),)
+    if params.amount > (most := moves[tip][0] - INSIDE_TIP - level[0]):
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip: at most "
             f"{cm(max(most, 0.0), 2)} can be added there.",
-            fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
+            fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less."
+            if params.surplus is Surplus.OFF_TIP
+            else "Extend the shoulder, or add less.",
             where=(armhole.lineage, tip),
         )
     widened = redrawn(piece, moves=moves, curves={armhole.start: _widened(armhole, level, params.amount)})
     wider = out_at(widened, Role.ARMHOLE, level[1]) - out_at(piece, Role.ARMHOLE, level[1])
     return Outcome(
         pattern.with_pieces(widened),
-        (Sum("wider at the armhole, each side", wider), Sum(f"wider across the whole {part}", 2 * wider, both=True)),
+        (
+            Sum("wider at the armhole, each side", wider),
+            Sum(f"wider across the whole {part}", 2 * wider, both=True),
+            *told,
+        ),
     )
 
 

@@ -18,6 +18,7 @@ from izett.pattern.piece import Span, dart_angle, mouth_width
 from izett.pattern.sewn import seam_lengths, span_length
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
+from izett.styling.shoulder_line import MOST_EASE
 from izett.wording import titled
 from tests.acting import PassedOver, acting
 from tests.bodies import some_bodies, with_hips
@@ -442,7 +443,11 @@ def test_widening_the_back_leaves_the_side_seam_alone(evaluator, middling):
     assert eased.seams[0].ease == (pytest.approx(1.1), pytest.approx(1.1))
     too_far = evaluator.evaluate(recipe(middling, ("widen_across", {"part": "back", "amount": 3}))).stages[0]
     assert "past the shoulder tip" in str(too_far.failure)
-    too_much = evaluator.evaluate(
-        recipe(middling, ("widen_across", {"part": "back", "amount": 1, "surplus": "ease"}))
-    ).stages[0]
-    assert "eased in" in str(too_much.failure)
+    # Only so much can be eased in over a shoulder blade: the rest goes off the tip.
+    much = evaluator.evaluate(recipe(middling, ("widen_across", {"part": "back", "amount": 1, "surplus": "ease"})))
+    assert much.pattern.seams[0].ease == (pytest.approx(MOST_EASE), pytest.approx(MOST_EASE))
+    assert {line.what: line.value for line in much.stages[0].sums} == {
+        "wider at the armhole, each side": pytest.approx(1.0),
+        "wider across the whole back": pytest.approx(2.0),
+        "of the shoulder's surplus, off the tip": pytest.approx(1 - (MOST_EASE - before.seams[0].ease[1])),
+    }
