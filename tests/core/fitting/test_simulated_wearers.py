@@ -45,7 +45,7 @@ APART = {"right shoulder lower": {"front_shoulder_slope_length": -0.93, "back_sh
 BEYOND = {"forward arm": {"sleeve forward": 1.0}, "fuller seat": {"centre back below": 1.5, "around the hip": 2.0}}
 #: The same of a dress: its hip besides; and of trousers.
 ON_A_BODICE = {**DIFFERENCES, **APART}
-ON_A_DRESS = {**DIFFERENCES, "fuller hip": {"hip_girth": 3.0}, "forward arm": {}}
+ON_A_DRESS = {**DIFFERENCES, **APART, "fuller hip": {"hip_girth": 3.0}, "forward arm": {}}
 ON_TROUSERS = {
     "fuller waist": {"waist_girth": 3.0},
     "fuller hip": {"hip_girth": 3.0, "high_hip_girth": 3.0},
@@ -81,8 +81,8 @@ PRINCESS = tuple(
         ]
     )
 )
-#: How many are fitted here; the sweep asks for more.
-WEARERS = int(os.environ.get("IZETT_WEARERS", "60"))
+#: How many are fitted of each garment, where the sweep asks for more than here.
+WEARERS = int(os.environ.get("IZETT_WEARERS", "0"))
 #: Of these wearers so many fit after at most three rounds.
 FIT = 0.95
 #: A round may leave the worst place no further off than the pin was set wrong, in shares of what still fits.
@@ -144,27 +144,27 @@ def wearers(random, count, differences, sheet):
         yield measured, true, {symbol: (true[symbol], true[symbol] + by) for symbol, by in apart.items()}, differs
 
 
-#: By garment: how its wearers differ, what is read, what a fitter sees, how many of them are fitted, and by which chance.
+#: By garment: how its wearers differ, what is read, what a fitter sees, how many of them are fitted here, and by which chance.
 GARMENTS = {
-    "bodice": (ON_A_BODICE, [*UPPER, RIGHT + TIP], bodice, 1.0, 7),
-    "princess dress": (ON_A_DRESS, [*UPPER, "around the hip", "sleeve forward"], dress, 1 / 3, 11),
-    "trousers": (ON_TROUSERS, LEGS, trousers, 2 / 3, 11),
+    "bodice": (ON_A_BODICE, [*UPPER, RIGHT + TIP], bodice, 60, 7),
+    "princess dress": (ON_A_DRESS, [*UPPER, RIGHT + TIP, "around the hip", "sleeve forward"], dress, 20, 11),
+    "trousers": (ON_TROUSERS, LEGS, trousers, 40, 11),
 }
 
 
 def recipe(garment, body, apart=None):
     if garment == "princess dress":
-        return Recipe("bodice", body, also=("sleeve", "skirt"), steps=PRINCESS)
+        return Recipe("bodice", body, also=("sleeve", "skirt"), steps=PRINCESS, apart=apart or {})
     return Recipe(garment, body, apart=apart or {})
 
 
 @pytest.mark.parametrize("garment", GARMENTS)
-def test_wearers_fit_after_three_rounds_and_hardly_one_gets_worse_meanwhile(garment, evaluator):
-    differences, places, looks, share, seed = GARMENTS[garment]
+def test_wearers_fit_after_three_rounds_and_none_gets_worse_meanwhile(garment, evaluator):
+    differences, places, looks, count, seed = GARMENTS[garment]
     random = Random(seed)
     by_kind: dict[str, Counter[str]] = {name: Counter() for name in differences}
     counts: Counter[str] = Counter()
-    count = round(WEARERS * share)
+    count = WEARERS or count
     sheet = (lambda body: sheet_below(body, evaluator)) if garment == "trousers" else sheet_of
     for measured, true, apart, differs in wearers(random, count, differences, sheet):
         try:
@@ -187,4 +187,4 @@ def test_wearers_fit_after_three_rounds_and_hardly_one_gets_worse_meanwhile(garm
     assert counts["tried"] > 0.9 * count
     assert counts["fitted at once"] < 0.1 * counts["tried"]
     assert counts["fit"] >= FIT * counts["tried"]
-    assert counts["worse"] <= 0.05 * counts["tried"]
+    assert counts["worse"] == 0
