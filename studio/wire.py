@@ -5,7 +5,7 @@ from datetime import date, datetime, timedelta, timezone
 from typing import Annotated, Any
 
 from django.http import HttpRequest
-from ninja import Path, Query
+from ninja import Header, Path, Query
 from ninja.parser import Parser
 from pydantic import AfterValidator, Field
 
@@ -16,6 +16,8 @@ HIGHEST = 2**31 - 1
 RowId = Annotated[int, Field(ge=1, le=HIGHEST)]
 RowInQuery = Annotated[int, Query(ge=1, le=HIGHEST)]
 RowInPath = Annotated[int, Path(ge=1, le=HIGHEST)]
+#: The version that a change was made to, as a page sends it back.
+IfMatch = Annotated[str | None, Header(alias="If-Match")]
 
 #: Years in which somebody is measured, or a garment due.
 FIRST_YEAR, LAST_YEAR = 1900, 2199

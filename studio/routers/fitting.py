@@ -3,7 +3,7 @@
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest
-from ninja import Header, Router, Status
+from ninja import Router, Status
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc, StepDoc
@@ -55,7 +55,7 @@ from studio.schemas import (
 )
 from studio.state import head_of, readable_recipe
 from studio.table_schemas import PieceOut
-from studio.wire import RowInPath
+from studio.wire import IfMatch, RowInPath
 
 router = Router(tags=["fitting"])
 
@@ -212,9 +212,7 @@ def _why_not(planned: Planned) -> str:
 
 @router.post("/jobs/{job_id}/rounds", response={201: JobOut})
 @in_turn(SAVE)
-def add_round(
-    request: HttpRequest, job_id: UUID, data: RoundIn, if_match: str | None = Header(None, alias="If-Match")
-) -> Status[JobOut]:
+def add_round(request: HttpRequest, job_id: UUID, data: RoundIn, if_match: IfMatch = None) -> Status[JobOut]:
     """Cut a muslin from the pattern as it is now."""
     return Status(201, answer(cut_muslin(job_id, version_named(if_match), data)))
 
@@ -232,7 +230,7 @@ def add_finding(
     job_id: UUID,
     number: RowInPath,
     data: FindingIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> Status[JobOut]:
     """Record what the muslin shows."""
     return Status(201, answer(record_finding(job_id, version_named(if_match), number, data)))
@@ -246,7 +244,7 @@ def put_finding(
     number: RowInPath,
     uid: str,
     data: FindingIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Set right a finding of an open round."""
     return answer(edit_finding(job_id, version_named(if_match), number, uid, data))
@@ -259,7 +257,7 @@ def delete_finding(
     job_id: UUID,
     number: RowInPath,
     uid: str,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Withdraw a finding of an open round, with what its remedy changed."""
     return answer(withdraw_finding(job_id, version_named(if_match), number, uid))
@@ -273,7 +271,7 @@ def post_normal(
     number: RowInPath,
     uid: str,
     data: NormalIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Say that a finding is normal for this cut."""
     return answer(call_normal(job_id, version_named(if_match), number, uid, data.why))
@@ -287,7 +285,7 @@ def post_remedy(
     number: RowInPath,
     uid: str,
     data: RemedyIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Apply a remedy to the paper."""
     return answer(apply_remedy(job_id, version_named(if_match), number, uid, data))
@@ -300,7 +298,7 @@ def post_answer(
     job_id: UUID,
     number: RowInPath,
     data: AnswerIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Say whether an earlier remedy helped."""
     return answer(answer_finding(job_id, version_named(if_match), number, data))
@@ -313,7 +311,7 @@ def post_close(
     job_id: UUID,
     number: RowInPath,
     data: CloseIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Close a muslin."""
     return answer(close_muslin(job_id, version_named(if_match), number, data))

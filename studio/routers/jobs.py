@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Header, Router, Status
+from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
 from studio.actions.delete_job import delete_job
@@ -21,6 +21,7 @@ from studio.models import Job
 from studio.schemas import JobIn, JobOut, MoveIn, RevisionIn, TicketOut
 from studio.standing import is_known, look_later
 from studio.state import job_state
+from studio.wire import IfMatch
 
 router = Router(tags=["jobs"])
 
@@ -61,9 +62,7 @@ def job(request: HttpRequest, job_id: UUID) -> JobOut:
 
 @router.put("/jobs/{job_id}/recipe", response=JobOut)
 @in_turn(SAVE)
-def put_recipe(
-    request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: str | None = Header(None, alias="If-Match")
-) -> HttpResponse:
+def put_recipe(request: HttpRequest, job_id: UUID, data: RevisionIn, if_match: IfMatch = None) -> HttpResponse:
     """Give the job a new state of its recipe."""
     # Made very often: what the deed has read is not read again, and the answer not validated a second time.
     state = job_state(revise(job_id, version_named(if_match), data))
@@ -72,9 +71,7 @@ def put_recipe(
 
 @router.post("/jobs/{job_id}/head", response=JobOut)
 @in_turn(SAVE)
-def post_head(
-    request: HttpRequest, job_id: UUID, data: MoveIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+def post_head(request: HttpRequest, job_id: UUID, data: MoveIn, if_match: IfMatch = None) -> JobOut:
     """Undo or redo."""
     return answer(move_head(job_id, version_named(if_match), data.way))
 

@@ -4,7 +4,7 @@ from typing import Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import File, Header, Router, Status
+from ninja import File, Router, Status
 from ninja.files import UploadedFile
 
 from izett.files.fitting_sheet_pdf import write_fitting_sheet
@@ -42,7 +42,7 @@ from studio.storage import photos
 from studio.story import story_of
 from studio.table_schemas import PapersOut
 from studio.wearer_fit import lessons, offered_fit
-from studio.wire import RowInPath
+from studio.wire import IfMatch, RowInPath
 
 router = Router(tags=["rounds"])
 
@@ -81,7 +81,7 @@ def patch_round(
     job_id: UUID,
     number: RowInPath,
     data: FittingIn,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Keep what of an open muslin is prepared, watched and counted."""
     return answer(prepare_muslin(job_id, version_named(if_match), number, data))
@@ -95,7 +95,7 @@ def post_photo(
     uid: str,
     photo: UUID,
     file: File[UploadedFile],
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> Status[JobOut]:
     """Put a photo beside a finding; its name is made by the sender, so that sending twice keeps one."""
     # One picture is decoded at a time: each takes memory.
@@ -112,7 +112,7 @@ def delete_photo(
     number: RowInPath,
     uid: str,
     photo: UUID,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Delete a photo of an open muslin, for good."""
     return answer(remove_photo(job_id, version_named(if_match), number, uid, photo))
@@ -129,18 +129,14 @@ def show_photo(request: HttpRequest, photo: UUID) -> HttpResponse:
 
 @router.post("/jobs/{job_id}/time", response=JobOut)
 @in_turn(SAVE)
-def post_time(
-    request: HttpRequest, job_id: UUID, data: TimeIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+def post_time(request: HttpRequest, job_id: UUID, data: TimeIn, if_match: IfMatch = None) -> JobOut:
     """Note time that was spent."""
     return answer(type_time(job_id, version_named(if_match), data.minutes))
 
 
 @router.post("/jobs/{job_id}/clock", response=JobOut)
 @in_turn(SAVE)
-def post_clock(
-    request: HttpRequest, job_id: UUID, data: ClockIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+def post_clock(request: HttpRequest, job_id: UUID, data: ClockIn, if_match: IfMatch = None) -> JobOut:
     """Start or stop the clock; it goes on while no page is open."""
     version = version_named(if_match)
     return answer(start_clock(job_id, version) if data.runs else stop_clock(job_id, version, data.minutes))
@@ -148,9 +144,7 @@ def post_clock(
 
 @router.post("/jobs/{job_id}/look-again", response=JobOut)
 @in_turn(SAVE)
-def post_look_again(
-    request: HttpRequest, job_id: UUID, data: LookAgainIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+def post_look_again(request: HttpRequest, job_id: UUID, data: LookAgainIn, if_match: IfMatch = None) -> JobOut:
     """Leave a note that comes back on the bench, or take it away."""
     return answer(look_again(job_id, version_named(if_match), data.words.strip(), data.on))
 
@@ -164,9 +158,7 @@ def wearer_fit(request: HttpRequest, job_id: UUID) -> list[KeptFitOut]:
 
 @router.post("/jobs/{job_id}/wearer-fit", response=JobOut)
 @in_turn(SAVE)
-def post_wearer_fit(
-    request: HttpRequest, job_id: UUID, data: TakeFitIn, if_match: str | None = Header(None, alias="If-Match")
-) -> JobOut:
+def post_wearer_fit(request: HttpRequest, job_id: UUID, data: TakeFitIn, if_match: IfMatch = None) -> JobOut:
     """Put steps of the wearer's fit under the style of this garment."""
     return answer(take_fit(job_id, version_named(if_match), data.uids))
 
@@ -178,7 +170,7 @@ def post_keep(
     job_id: UUID,
     number: RowInPath,
     uid: str,
-    if_match: str | None = Header(None, alias="If-Match"),
+    if_match: IfMatch = None,
 ) -> JobOut:
     """Keep what a solved finding changed under the style as the wearer's fit."""
     return answer(keep_fit(job_id, version_named(if_match), number, uid))

@@ -4,6 +4,7 @@
 	import { api, type Held, type Papers, type Plan, type Sheet } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { typedInto } from '../../lib/parts/keys';
+	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import Table from '../../lib/table/Table.svelte';
 	import { spoken } from '../../lib/units.svelte';
 	import { lineName, pencil } from '../../lib/words';
@@ -133,8 +134,8 @@
 {/snippet}
 
 <svelte:window onkeydown={key} />
-<div class="papers">
-	<section class="laid" aria-label="Sheets over each other">
+<TableAndPanel problem={null}>
+	{#snippet table()}
 		<Table
 			{pieces}
 			under={[{ pieces: found?.under.pieces ?? [], pencil: colour }]}
@@ -142,8 +143,8 @@
 			label="{title(over)}, laid over {title(under)}"
 		/>
 		<Legend top={title(over)} under={[{ title: title(under), pencil: colour }]} />
-	</section>
-	<section class="right" aria-label="Tracing paper">
+	{/snippet}
+	{#snippet panel()}
 		<h2>Tracing paper</h2>
 		<label
 			><span class="soft">Under <kbd>[</kbd> <kbd>]</kbd></span>
@@ -201,26 +202,10 @@
 			{/if}
 			<button class="button" onclick={onleave}>Lift the sheets <kbd>Esc</kbd></button>
 		</div>
-	</section>
-</div>
+	{/snippet}
+</TableAndPanel>
 
 <style>
-	.papers {
-		display: grid;
-		grid-template-columns: 1fr 23rem;
-		grid-template-rows: minmax(0, 1fr);
-		height: 100%;
-		min-height: 0;
-	}
-	.laid {
-		position: relative;
-		min-height: 20rem;
-	}
-	.right {
-		overflow: auto;
-		padding: 0.7rem 0.9rem;
-		border-left: 1px solid var(--rule);
-	}
 	h2 {
 		font-size: 1.1rem;
 		margin: 0.2rem 0;
@@ -256,10 +241,5 @@
 		border: 1px solid var(--rule);
 		border-radius: 4px;
 		font-size: 0.85rem;
-	}
-	@media (max-width: 900px) {
-		.papers {
-			grid-template-columns: 1fr;
-		}
 	}
 </style>
