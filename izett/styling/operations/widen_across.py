@@ -28,6 +28,9 @@ from izett.wording import cm
 
 #: Points of an armhole as it is drafted: two curves that meet at the across line.
 AS_DRAFTED = 7
+#: cm. At the across line the armhole stays this far inside the shoulder tip: nearer, it would be narrowest above that line,
+#: and the sleeve would hang outwards.
+INSIDE_TIP = 0.2
 
 
 class Surplus(StrEnum):
@@ -71,8 +74,7 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
         pattern = pattern.with_seam(eased(seam, shoulder, along))
         if along < params.amount:
             told = (Sum("of the shoulder's surplus, off the tip", params.amount - along),)
-    # Past the tip the sleeve would hang outwards.
-    if params.amount > (most := moves[tip][0] - level[0]):
+    if params.amount > (most := moves[tip][0] - INSIDE_TIP - level[0]):
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip: at most "
             f"{cm(max(most, 0.0), 2)} can be added there.",
