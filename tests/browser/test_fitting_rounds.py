@@ -144,7 +144,7 @@ def test_two_rounds_on_a_styled_dress_in_inches(tab, tmp_path):
     with page.expect_response("**/papers") as tried:
         page.get_by_role("combobox", name="Over").select_option(label=f"trial: {LOWERED}")
     assert tried.value.ok
-    page.locator(".on-table").get_by_text(f"trial: {LOWERED}").wait_for()
+    page.get_by_role("img", name=f"trial: {LOWERED}, laid over").wait_for()
     page.keyboard.press("Escape")
     page.get_by_text("Muslin 2", exact=True).first.wait_for()
 

@@ -1,5 +1,7 @@
 <!-- Which line is which: solid on top, each one under it in its own pencil. -->
 <script lang="ts">
+	import Stroke from './Stroke.svelte';
+
 	interface Props {
 		top: string;
 		under: { title: string; pencil: string }[];
@@ -8,9 +10,9 @@
 </script>
 
 <div class="legend">
-	<span><i class="solid"></i> {top}</span>
+	<span><Stroke /> {top}</span>
 	{#each under as one (one.title)}
-		<span><i class="dashed" style:border-color={one.pencil}></i> {one.title}</span>
+		<span><Stroke pencil={one.pencil} /> {one.title}</span>
 	{/each}
 </div>
 
@@ -27,14 +29,5 @@
 		background: var(--paper);
 		border: 1px solid var(--rule);
 		border-radius: var(--radius-base);
-	}
-	i {
-		display: inline-block;
-		width: 1.8rem;
-		vertical-align: middle;
-		border-top: 2px solid var(--ink);
-	}
-	.dashed {
-		border-top-style: dashed;
 	}
 </style>

@@ -8,8 +8,8 @@
 	import Table from '../../lib/table/Table.svelte';
 	import { spoken } from '../../lib/units.svelte';
 	import { lineName, pencil } from '../../lib/words';
-	import Legend from './Legend.svelte';
 	import Moves from './Moves.svelte';
+	import Stroke from './Stroke.svelte';
 	import {
 		askedFor,
 		cornerName,
@@ -18,6 +18,7 @@
 		linesAt,
 		NOW,
 		papersOf,
+		PENCIL_WIDTH,
 		turned,
 		type Paper,
 	} from './papers';
@@ -67,6 +68,7 @@
 	});
 	const found = $derived(laid.value);
 	const pieces = $derived(found?.over.pieces ?? []);
+	const apart = $derived((found?.moves ?? []).filter((move) => !move.leg && move.distance > PENCIL_WIDTH));
 	const here = $derived(pieces.find((one) => one.name === piece));
 	let pointed = $state<string[]>([]);
 	/** The sheet of measures that is laid under or over: it can be taken from here. */
@@ -142,18 +144,17 @@
 			lit={new Set(pointed)}
 			label="{title(over)}, laid over {title(under)}"
 		/>
-		<Legend top={title(over)} under={[{ title: title(under), pencil: colour }]} />
 	{/snippet}
 	{#snippet panel()}
 		<h2>Tracing paper</h2>
 		<label
-			><span class="soft">Under <kbd>[</kbd> <kbd>]</kbd></span>
+			><span class="soft">Under <Stroke pencil={colour} /> <kbd>[</kbd> <kbd>]</kbd></span>
 			<select class="field" value={under} onchange={(e) => set('under', e.currentTarget.value)}>
 				{@render sheetsBut(over)}
 			</select>
 		</label>
 		<label
-			><span class="soft">Over <kbd>&#123;</kbd> <kbd>&#125;</kbd></span>
+			><span class="soft">Over <Stroke /> <kbd>&#123;</kbd> <kbd>&#125;</kbd></span>
 			<select class="field" value={over} onchange={(e) => set('over', e.currentTarget.value)}>
 				{@render sheetsBut(under)}
 			</select>
@@ -187,9 +188,9 @@
 			{#each [...found.under.skipped, ...found.over.skipped] as words (words)}
 				<p class="note wrong">Skipped. {spoken(words)}</p>
 			{/each}
-			<h3>{found.moves.length ? 'How far the lines lie apart' : 'Every line lies on itself.'}</h3>
-			{#if found.moves.length}
-				<Moves moves={found.moves.filter((move) => !move.leg)} onpoint={(lines) => (pointed = lines)} />
+			<h3>{apart.length ? 'How far the lines lie apart' : 'Every line lies on itself.'}</h3>
+			{#if apart.length}
+				<Moves moves={apart} onpoint={(lines) => (pointed = lines)} />
 			{/if}
 		{:else}
 			<p class="soft" role="status">Laying the sheets over each other…</p>

@@ -2,6 +2,8 @@
 import type { Job, PaperAsked, Piece, Plan } from '../../lib/api/client';
 
 export const NOW = 'now';
+/** cm. Lines no further apart than a pencil's width lie on each other. */
+export const PENCIL_WIDTH = 0.05;
 
 export interface Paper {
 	/** As it stands in the address: `muslin-2`, `sheet-3`, `trial-<finding>-<remedy>`, `now`. */
