@@ -16,7 +16,7 @@ def test_every_answer_is_one_that_the_description_has(transactional_db, page):
     assert seen.total() > 40 * EACH
     assert {status for status in seen if status >= 500} == set()
     # The cases reach what the API does, not only its refusals.
-    assert sum(n for status, n in seen.items() if status < 300) > seen.total() / 5
+    assert sum(n for status, n in seen.items() if status < 300) > seen.total() / 4
 
 
 @pytest.mark.django_db(transaction=True)
@@ -25,5 +25,5 @@ def test_calls_that_follow_from_each_other_are_answered_as_the_description_says(
     assert seen.total() >= 2 * EACH
     assert {status for status in seen if status >= 500} == set()
     # Rows go on from what was answered: they do something, and not always the same.
-    assert sum(done.values()) > seen.total() / 5
+    assert sum(done.values()) > seen.total() / 4
     assert len(done) >= 5

@@ -13,6 +13,7 @@ from pydantic import Field
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, Vector, add
+from izett.geometry.tolerance import SAME_POINT
 from izett.pattern.facts import Role, SeamKind, Zone
 from izett.pattern.piece import Edge
 from izett.pattern.redraw import redrawn
@@ -64,25 +65,27 @@ def apply(params: WidenAcross, context: Context) -> Outcome:
         )
     (armhole,) = armholes
     level = _across(armhole)
-    moves = {tip: piece.vertex(tip)}
+    moves = {}
     pattern = context.garment
-    told: tuple[Sum, ...] = ()
+    eased_in = 0.0
     if params.surplus is Surplus.EASE:
         seam = shoulder_seam(pattern, shoulder)
-        along = min(params.amount, room_for_ease(seam, shoulder))
-        moves[tip] = tip_along(pattern, shoulder, along)
-        pattern = pattern.with_seam(eased(seam, shoulder, along))
-        if along < params.amount:
-            told = (Sum("of the shoulder's surplus, off the tip", params.amount - along),)
-    if params.amount > (most := moves[tip][0] - INSIDE_TIP - level[0]):
+        eased_in = min(params.amount, room_for_ease(seam, shoulder))
+        moves[tip] = tip_along(pattern, shoulder, eased_in)
+        pattern = pattern.with_seam(eased(seam, shoulder, eased_in))
+    # What is not eased in goes off the tip: there the armhole comes nearer to it.
+    off_tip = params.amount - eased_in
+    room = max(piece.vertex(tip)[0] - INSIDE_TIP - level[0], 0.0)
+    if off_tip > room + SAME_POINT:
         raise StepRefused(
             f"With {cm(params.amount, 2)} more, the {part} armhole reaches past the shoulder tip: at most "
-            f"{cm(max(most, 0.0), 2)} can be added there.",
-            fix="Keep the shoulder's surplus as ease, extend the shoulder, or add less."
-            if params.surplus is Surplus.OFF_TIP
-            else "Extend the shoulder, or add less.",
+            f"{cm(eased_in + room, 2)} can be added there.",
+            fix="Extend the shoulder, or add less."
+            if params.surplus is Surplus.EASE
+            else "Keep the shoulder's surplus as ease, extend the shoulder, or add less.",
             where=(armhole.lineage, tip),
         )
+    told = (Sum("of the shoulder's surplus, off the tip", off_tip),) if eased_in and off_tip > SAME_POINT else ()
     widened = redrawn(piece, moves=moves, curves={armhole.start: _widened(armhole, level, params.amount)})
     wider = out_at(widened, Role.ARMHOLE, level[1]) - out_at(piece, Role.ARMHOLE, level[1])
     return Outcome(
