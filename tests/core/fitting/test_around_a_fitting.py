@@ -16,7 +16,7 @@ from izett.fitting.working_out import Seen
 from izett.pattern.facts import Half
 from izett.recipe.model import Recipe, Step
 from izett.styling.operation import Section
-from tests.garments import BODY, DRESS
+from tests.garments import BODY, DRESS, whole_garment
 
 
 def garment(evaluator, *blocks, steps=(), **more):
@@ -37,6 +37,23 @@ def test_a_checklist_asks_what_its_garment_has(evaluator):
     assert [one.key for one in movements()] == [
         "stand", "sit", "reach forward", "arms up", "bend", "walk a step", "an hour of ordinary work"
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("name", "asked", "left_out"),
+    [
+        ("Strapless sweetheart bodice", {"stay", "waist_tape", "stretch_woven"}, {"sleeve", "stretch"}),
+        ("Long cardigan", {"stretch", "sleeve"}, {"stretch_woven", "stay"}),
+        ("Pleated trousers", {"stretch_woven", "hem"}, {"sleeve", "stay", "stretch"}),
+        ("Knit pencil skirt", {"stretch"}, {"sleeve", "stay"}),
+        ("High–low gathered dress", {"sleeve", "waist_tape"}, {"stay", "lacing"}),
+    ],
+)
+def test_a_styled_garment_is_asked_of_what_its_style_gave_it(evaluator, name, asked, left_out):
+    recipe = whole_garment(name)
+    keys = {item.key for item in checklist(Fitted(recipe, evaluator.evaluate(recipe)))}
+    assert asked <= keys
+    assert not left_out & keys
 
 
 def test_what_nobody_measured_is_asked_and_the_allowances_are_those_on_the_paper(evaluator):
