@@ -54,7 +54,7 @@ def lessons() -> list[LessonOut]:
 def _fittings(job: Job) -> Fittings:
     head = head_of(job)
     recipe = core_recipe(recipe_document(head.document), head.sheet)
-    sheet = sheet_for(catalogue().in_order((recipe.block, *recipe.also)), (), recipe.fit, recipe.cloth)
+    sheet = sheet_for(catalogue().in_order(recipe.blocks), (), recipe.fit, recipe.cloth)
     symbols = {rule.symbol for kind in finding_kinds().values() for rule in kind.house}
     solved = Finding.objects.filter(round__job=job, answers__outcome=Outcome.SOLVED).exclude(remedy="").distinct()
     return Fittings(

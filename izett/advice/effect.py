@@ -94,7 +94,7 @@ def advise(evaluator: Evaluator, recipe: Recipe, progress: Progress = untold) ->
     Raises:
         IzettError: there is no draft.
     """
-    used = measures_used(*evaluator.catalogue.in_order((recipe.block, *recipe.also)))
+    used = measures_used(*evaluator.catalogue.in_order(recipe.blocks))
     missing = missing_measures(recipe.measures)
     following: list[Next] = []
     effects: list[Effect] = []

@@ -176,7 +176,7 @@ class Ease:
 
 
 def draft(
-    method: Method,
+    method: Method | None,
     taken: Mapping[str, float],
     *,
     also: Sequence[Method] = (),
@@ -187,7 +187,7 @@ def draft(
     """Draft a block, and others with it, in the order given.
 
     Args:
-        method: the first block's method.
+        method: the first block's method; None where a garment is made of given pieces alone.
         taken: measures in cm by symbol.
         also: further blocks; each must come after those that it stands on.
         choices: what the maker chose.
@@ -200,7 +200,7 @@ def draft(
         DraftRefused: the measures do not make these blocks.
     """
     choices = choices or Choices()
-    methods = (method, *also)
+    methods = (*([method] if method is not None else []), *also)
     way = school or choices.school
     chosen = Choices(way, choices.schools, choices.fit, choices.cloth, overrides or choices.overrides, choices.house)
     sheet = sheet_for(methods, tuple(sorted(choices.schools.items())), chosen.fit, chosen.cloth)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_valida
 
 from izett.drafting.ease import FITTED, MOST_STRETCH, Cloth, Kind
 from izett.drafting.method import DIRECT
+from izett.draping.panel import Given
 from izett.errors import MissingMeasure, UnreadableFile
 from izett.files.older_names import named_anew
 from izett.files.reading import nesting, read_json, wrong_in
@@ -78,6 +79,7 @@ class RecipeDoc(BaseModel):
 
     format: Literal["izett-recipe"] = FORMAT
     version: Literal[1] = 1
+    #: Empty where the garment is made of given pieces alone.
     block: Symbol = "bodice"
     school: Symbol = DIRECT
     overrides: Values = {}
@@ -91,6 +93,8 @@ class RecipeDoc(BaseModel):
     apart: list[Symbol] = Field([], max_length=MOST_SET)
     #: By which scheme steps name what earlier steps made: 1 took short names where they were free.
     names: Literal[1, 2] = 1
+    #: Pieces from outside: draped, wrapped, traced or read from a file.
+    given: Given = Given()
 
     @model_validator(mode="after")
     def _named_anew(self) -> Self:
@@ -130,6 +134,7 @@ class RecipeDoc(BaseModel):
             self.house,
             self.why,
             {symbol: known[symbol] for symbol in self.apart},
+            self.given,
         )
 
 

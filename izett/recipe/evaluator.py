@@ -18,6 +18,7 @@ from pydantic import ValidationError
 import izett
 from izett.checking.check import Check, Finding, Garment, Result, found_by, told, told_apart, unchecked
 from izett.drafting.method import Choices, Draft, draft, sheet_for
+from izett.draping.joining import with_given
 from izett.errors import IzettError, place_of
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Half, Region, SeamKind
@@ -168,8 +169,8 @@ class Evaluator:
         return drafted
 
     def _draft(self, recipe: Recipe, half: Half) -> Draft:
-        first, *also = self.catalogue.in_order((recipe.block, *recipe.also))
-        sheet = sheet_for((first, *also), tuple(sorted(recipe.schools.items())), recipe.fit, recipe.cloth)
+        methods = self.catalogue.in_order(recipe.blocks)
+        sheet = sheet_for(methods, tuple(sorted(recipe.schools.items())), recipe.fit, recipe.cloth)
 
         def concerns(symbol: str) -> bool:
             # What was set for a block, cloth or school that is not drafted now is kept in the recipe for when it is.
@@ -184,7 +185,9 @@ class Evaluator:
             recipe.house,
             recipe.why,
         )
-        return draft(first, recipe.measures_of(half), also=also, choices=choices)
+        first, also = (methods[0], methods[1:]) if methods else (None, ())
+        drafted = draft(first, recipe.measures_of(half), also=also, choices=choices)
+        return with_given(drafted, recipe.given) if recipe.given.panels else drafted
 
     def _checked(self, pattern: Pattern, body: Mapping[str, float], owner: Hashable) -> tuple[Result, ...]:
         def work() -> tuple[Result, ...]:

@@ -7,6 +7,7 @@ from typing import Any
 
 from izett.drafting.ease import FITTED, WOVEN, Cloth
 from izett.drafting.method import DIRECT
+from izett.draping.panel import Given
 from izett.pattern.facts import Half
 from izett.styling.operation import Section
 
@@ -54,7 +55,7 @@ class Recipe:
     """All that a pattern is worked out from.
 
     Attributes:
-        block: the method's key.
+        block: the method's key; empty where the garment is made of given pieces alone.
         measures: what was taken, cm by symbol.
         school: which measures it uses.
         overrides: allowances and rules set for this job, by symbol.
@@ -65,6 +66,7 @@ class Recipe:
         house: the maker's house rules as they stood when the job was opened, by symbol.
         why: the reasons of overrides and house rules, by symbol.
         apart: measures that draft the halves apart: the left and the right in cm by symbol.
+        given: pieces from outside, alone or beside the blocks.
     """
 
     block: str
@@ -79,6 +81,12 @@ class Recipe:
     house: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     why: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
     apart: Mapping[str, tuple[float, float]] = field(default_factory=lambda: MappingProxyType({}))
+    given: Given = Given()
+
+    @property
+    def blocks(self) -> tuple[str, ...]:
+        """The keys of all blocks that are drafted."""
+        return tuple(key for key in (self.block, *self.also) if key)
 
     def measures_of(self, half: Half) -> Mapping[str, float]:
         """Return the body as one half of the garment is drafted for it."""
@@ -93,4 +101,5 @@ class Recipe:
             dict(self.measures_of(half)),
             [self.school, dict(self.schools), self.fit, self.cloth.kind, self.cloth.stretch],
             [dict(self.overrides), dict(self.house), dict(self.why)],
+            self.given.model_dump(mode="json") if self.given.panels else None,
         ]

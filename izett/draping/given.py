@@ -1,0 +1,97 @@
+"""Given pieces: what panels from outside come to, trued one by one, then laid together."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from izett.draping.agreeing import Agreed, laid_together
+from izett.draping.panel import Given
+from izett.draping.ring import Query
+from izett.draping.seams import seams_of
+from izett.draping.truing import Trued, finished, trued
+from izett.geometry.outline import gap
+from izett.pattern.document import Seam
+from izett.pattern.facts import Layer, Region
+from izett.pattern.piece import Piece, Span, in_ring_order
+from izett.pattern.sound import fault_of
+
+#: The level that a seam lies at.
+WAIST = "waist"
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """What given shapes came to.
+
+    Attributes:
+        given: the shapes as taken.
+        panels: each as trued, with its piece as it lies at its neighbours.
+        seams: the seams between them.
+    """
+
+    given: Given
+    panels: tuple[Trued, ...]
+    seams: tuple[Agreed, ...]
+
+    @property
+    def pieces(self) -> tuple[Piece, ...]:
+        """The pieces of those panels that close."""
+        return tuple(panel.piece for panel in self.panels if panel.piece is not None)
+
+    @property
+    def sewn(self) -> tuple[Seam, ...]:
+        """Their seams as a pattern has them."""
+        return tuple(one.seam for one in self.seams)
+
+    @cached_property
+    def queries(self) -> tuple[Query, ...]:
+        """What is to be looked at again."""
+        return tuple(query for panel in self.panels for query in panel.queries)
+
+    @property
+    def measured_along(self) -> Mapping[str, tuple[Span, ...]]:
+        """The spans of the levels that are an edge of the pieces, over the half body."""
+        # Where a skirt hangs from a bodice, the waist is measured on the bodice.
+        upper = [p for p in self.pieces if p.layer is Layer.OUTER and p.region is Region.UPPER]
+        spans = [span for piece in upper or self.pieces for span in _along(piece, WAIST)]
+        return {WAIST: tuple(spans)} if spans else {}
+
+    @property
+    def dots_off(self) -> Iterator[tuple[str, str, float]]:
+        """Yield of each dot its panel, its line and how far it lies off it, cm."""
+        for panel in self.panels:
+            lines = {i: line.name for line in panel.round.lines for i in line.dots}
+            yield from ((panel.panel.name, lines[i], off) for i, off in panel.off.items())
+
+
+def drawn(given: Given) -> Drawn:
+    """Return the pieces and seams of shapes from outside."""
+    one_by_one = [trued(panel, levels=given.levels) for panel in given.panels]
+    pieces = [panel.piece for panel in one_by_one if panel.piece is not None]
+    guides = {
+        panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels
+    }
+    together, seams = laid_together(pieces, seams_of(given, pieces), guides)
+    now = {piece.name: piece for piece in together if fault_of(piece) is None}
+    panels = tuple(_as_lying(panel, now, {**given.levels, **panel.panel.levels}) for panel in one_by_one)
+    return Drawn(given, panels, tuple(seams))
+
+
+def _as_lying(panel: Trued, pieces: Mapping[str, Piece], levels: Mapping[str, float]) -> Trued:
+    """Return a panel with its piece as it lies at its neighbours, and the distances of its dots from that."""
+    piece = pieces.get(panel.panel.name)
+    if piece is None:
+        return replace(panel, piece=None)
+    off = {
+        mark: gap(edge.curve.flattened(), panel.spot(mark))
+        for line, edge in zip(panel.round.lines, piece.edges, strict=True)
+        for mark in line.dots
+    }
+    return replace(panel, piece=finished(panel, piece, levels), off=off)
+
+
+def _along(piece: Piece, level: str) -> Iterator[Span]:
+    """Yield the edges of a piece that lie at a level, as spans."""
+    for lineage in dict.fromkeys(edge.lineage for edge in piece.edges if edge.role.value == level):
+        run = in_ring_order(edge for edge in piece.edges if edge.lineage == lineage)
+        yield Span(run[0].start, run[-1].end, lineage)
