@@ -12,6 +12,7 @@ from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
+from izett.commands import draping
 from izett.drafting.ease import FITS, Cloth, Kind
 from izett.drafting.method import DIRECT, Method
 from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
@@ -116,6 +117,7 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("--recipe-out", type=Path, help="FILE.json: the recipe with the changes in it")
     fit.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
     fit.set_defaults(run=_fit)
+    draping.add(commands, lambda recipe: Evaluator(catalogue()).evaluate(recipe), _written)
     for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks), ("sizes", _sizes)):
         command = commands.add_parser(name, help=f"list the {name} that exist")
         command.set_defaults(run=listed)
@@ -254,10 +256,10 @@ def _recipe(options: argparse.Namespace) -> RecipeDoc:
     """Return the recipe of a file, with what the command line says besides."""
     path = getattr(options, "recipe", None)
     recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
-    blocks = options.block or [recipe.block, *recipe.also]
+    blocks = options.block or [key for key in (recipe.block, *recipe.also) if key]
     methods = catalogue().in_order(blocks)
     changes: dict[str, object] = {
-        "block": blocks[0],
+        "block": blocks[0] if blocks else "",
         "also": blocks[1:],
         "school": options.method or recipe.school or DIRECT,
         "schools": {**recipe.schools, **dict(_way(text) for text in options.school)},

@@ -27,8 +27,8 @@ OF_MARKING = 0.6
 AGREED, MOST_ROUNDS = 1e-9, 40
 #: Radians. A line that runs across a seam with a larger corner is meant to have it.
 MEANT_CORNER = 0.8
-#: cm. Where its end is turned, the line leaves its dots by no more than about this.
-ASIDE = 0.15
+#: cm. Where its end is turned, the line leaves its dots by no more than about this, and no further from the seam than that.
+ASIDE, TURNED_WITHIN = 0.15, 2.5
 #: Lines that run on across a seam.
 ACROSS = (Role.NECK, Role.WAIST, Role.HEM, Role.ARMHOLE)
 #: cm. Beyond any panel.
@@ -68,16 +68,16 @@ def laid_together(
         guides: how high the level guide of each piece lies in its frame, cm, by the piece's name.
     """
     by_name = {piece.name: piece for piece in pieces}
-    found = []
+    found: list[Agreed] = []
     for one in seams:
         seam = sewn(one.said, by_name)
         before = seam_lengths(_pattern(by_name), seam)
         differs = abs(before[1] - before[0] - one.said.ease)
         found.append(Agreed(seam, one, before, differs <= OF_MARKING))
-    by_name = _agreeing(by_name, [one.seam for one in found if one.trued], guides)
-    for one in found:
-        by_name = _run_across(by_name, one.seam)
-    by_name = _agreeing(by_name, [one.seam for one in found if one.trued], guides)
+    by_name = _agreeing(by_name, [agreed.seam for agreed in found if agreed.trued], guides)
+    for agreed in found:
+        by_name = _run_across(by_name, agreed.seam)
+    by_name = _agreeing(by_name, [agreed.seam for agreed in found if agreed.trued], guides)
     return [by_name[piece.name] for piece in pieces], found
 
 
@@ -85,9 +85,7 @@ def _pattern(pieces: Mapping[str, Piece]) -> Pattern:
     return Pattern(tuple(pieces.values()), (), Intent())
 
 
-def _agreeing(
-    pieces: Mapping[str, Piece], seams: Sequence[Seam], guides: Mapping[str, float]
-) -> dict[str, Piece]:
+def _agreeing(pieces: Mapping[str, Piece], seams: Sequence[Seam], guides: Mapping[str, float]) -> dict[str, Piece]:
     """Return the pieces with the partners of seams equally long: each drawn out or held back at its ends by its share."""
     found = dict(pieces)
     for _ in range(MOST_ROUNDS):
@@ -205,10 +203,15 @@ def _turned(piece: Piece, corner: _Corner, by: float) -> Piece:
 
 
 def _end_turned(curve: Curve, by: float, *, at_start: bool) -> Curve:
+    """Return a curve with one end turned by an angle (radians); where that would take it off its dots, only its last cm are."""
+    if not at_start:
+        return _end_turned(curve.reversed(), by, at_start=True).reversed()
     cubics = list(curve.cubics())
-    points = list(joined(cubics).points)
-    at, handle = (0, 1) if at_start else (-1, -2)
-    turned = Motion.turning(by, about=points[at])(points[handle])
+    if distance(*cubics[0][:2]) * abs(sin(by)) > ASIDE:
+        near, rest = curve.split(min(TURNED_WITHIN, curve.length / 3))
+        cubics = [*near.cubics(), *rest.cubics()]
+    first, handle, *others = cubics[0]
+    turned = Motion.turning(by, about=first)(handle)
     most = ASIDE / abs(sin(by)) if by else inf
-    points[handle] = between(points[at], turned, min(1.0, most / distance(points[at], turned)))
-    return Curve(tuple(points))
+    handle = between(first, turned, min(1.0, most / distance(first, turned)))
+    return joined([(first, handle, others[0], others[1]), *cubics[1:]])

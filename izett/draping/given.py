@@ -68,9 +68,7 @@ def drawn(given: Given) -> Drawn:
     """Return the pieces and seams of shapes from outside."""
     one_by_one = [trued(panel, levels=given.levels) for panel in given.panels]
     pieces = [panel.piece for panel in one_by_one if panel.piece is not None]
-    guides = {
-        panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels
-    }
+    guides = {panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels}
     together, seams = laid_together(pieces, seams_of(given, pieces), guides)
     now = {piece.name: piece for piece in together if fault_of(piece) is None}
     panels = tuple(_as_lying(panel, now, {**given.levels, **panel.panel.levels}) for panel in one_by_one)

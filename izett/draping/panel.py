@@ -194,3 +194,7 @@ class Given(Said):
         if len(names) != len(set(names)):
             raise ValueError("two panels have one name")
         return self
+
+
+#: A garment that is drafted alone.
+NOTHING_GIVEN = Given()

@@ -127,8 +127,15 @@ def role_of(name: str) -> Role | None:
     (<Role.SIDE: 'side'>, <Role.PANEL: 'panel'>, 'armhole')
     """
     word = name.rstrip("0123456789").rstrip("_ ").lower().replace(" ", "_")
-    own = next((role for role in Role if role.value == word), None)
-    return own or CALLED.get(word) or next((role for part, role in CALLED.items() if word.startswith(f"{part}_")), None)
+    known = {**{role.value: role for role in Role}, **CALLED}
+    # The longest name counts: `centre_front_2` is no `centre`.
+    begun = [name for name in known if word == name or word.startswith(f"{name}_")]
+    return known[max(begun, key=len)] if begun else None
+
+
+def in_words(name: str) -> str:
+    """Return what a line is called in a sentence."""
+    return name.replace("_", " ") or "line"
 
 
 def is_dart(name: str) -> bool:
@@ -160,9 +167,7 @@ def _is_inside(mark: Mark) -> bool:
 def _diamonds(panel: Panel) -> Iterator[tuple[str, tuple[int, ...]]]:
     """Yield the darts within a panel: marks that name no line but the dart's, four of them."""
     alone: dict[str, list[int]] = {}
-    mouths = Counter(
-        line for mark in panel.marks if len(mark.lines) > 1 for line in mark.lines if is_dart(line)
-    )
+    mouths = Counter(line for mark in panel.marks if len(mark.lines) > 1 for line in mark.lines if is_dart(line))
     for i, mark in enumerate(panel.marks):
         if len(mark.lines) == 1 and is_dart(mark.lines[0]) and not mouths[mark.lines[0]]:
             alone.setdefault(mark.lines[0], []).append(i)
@@ -170,7 +175,9 @@ def _diamonds(panel: Panel) -> Iterator[tuple[str, tuple[int, ...]]]:
 
 
 def _lines(panel: Panel, ring: Sequence[int]) -> Iterator[Line]:
-    start, dots, notches = ring[0], [], []
+    start = ring[0]
+    dots: list[int] = []
+    notches: list[int] = []
     for i in (*ring[1:], ring[0]):
         kind = panel.marks[i].kind
         if kind in CORNERS:
@@ -238,9 +245,7 @@ def _before(names: Sequence[str], i: int) -> str:
     return names[j]
 
 
-def _queries(
-    panel: Panel, lines: Sequence[Line], diamonds: Sequence[tuple[str, tuple[int, ...]]]
-) -> Iterator[Query]:
+def _queries(panel: Panel, lines: Sequence[Line], diamonds: Sequence[tuple[str, tuple[int, ...]]]) -> Iterator[Query]:
     corners = [line.start for line in lines]
     bent = any(line.dots or panel.said(line.name).drawn for line in lines)
     if len(corners) < (2 if bent else LEAST_CORNERS):
@@ -271,7 +276,7 @@ def _queries(
             yield Query(
                 Wrong.DART_OPEN,
                 panel.name,
-                f"The {name.replace('_', ' ')} of the {panel.called.lower()} has {len(marks)} marks.",
+                f"The {in_words(name)} of the {panel.called.lower()} has {len(marks)} marks.",
                 "A dart within a panel has four: both tips and both sides of its widest place. One that opens on an edge "
                 "names that edge at both ends of its mouth: side+bust_dart.",
                 marks,
@@ -283,7 +288,7 @@ def _queries(
             yield Query(
                 Wrong.DART_OPEN,
                 panel.name,
-                f"The {name.replace('_', ' ')} of the {panel.called.lower()} has {count} leg{'' if count == 1 else 's'}.",
+                f"The {in_words(name)} of the {panel.called.lower()} has {count} leg{'' if count == 1 else 's'}.",
                 "Mark both ends of its mouth and its tip, each with a cross that names the dart.",
                 tuple(i for line in lines if line.name == name for i in (line.start, line.end)),
                 (name,),

@@ -1,59 +1,24 @@
-"""Truing a panel: from its marks to lines, and from its lines to a piece.
+"""Truing a panel: from its marks to lines (`drawing.py`), and from its lines to a piece with darts, levels and notches."""
 
-Straight lines run through their crosses; curves go from cross to cross along their dots with as few cubics as the dots
-allow, bending one way unless the dots say otherwise. Neckline, upper edge, waist and hem leave the centre line square for
-the first 2.5 cm, unless their dots plainly do not. A dot more than 3 mm off its line is told, never smoothed over: it is
-wrong, or the line is to go through all. Common practice, no single source.
-"""
-
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from math import asin, cos, degrees, radians, sin
+from math import cos, radians, sin
 from types import MappingProxyType
 
-from izett.draping.panel import LineSaid, MarkKind, Panel, Way
-from izett.draping.ring import APEX, CALLED, Line, Query, Round, Wrong, is_dart, role_of, walked
+from izett.draping.drawing import CORNER_OF, Drawing, fold_of
+from izett.draping.panel import MarkKind, Panel
+from izett.draping.ring import APEX, DIAMOND_MARKS, Query, Round, Wrong, in_words, walked
 from izett.geometry.blend import refitted
-from izett.geometry.curve import Curve, joined, straight
-from izett.geometry.dots import AlongDots, along_dots, through_all
+from izett.geometry.curve import Curve
+from izett.geometry.dots import AlongDots
 from izett.geometry.motion import Motion
 from izett.geometry.outline import along_line, crossing, gap, runs_within
-from izett.geometry.point import (
-    Point,
-    Vector,
-    add,
-    between,
-    cross,
-    distance,
-    dot,
-    left_of,
-    meeting,
-    negated,
-    scale,
-    subtract,
-    unit,
-)
-from izett.geometry.tolerance import SAME_POINT
-from izett.pattern.facts import CENTRE_LINES, Corner, Region, Role, Zone
+from izett.geometry.point import Point, add, between, cross, distance, dot, scale, subtract, unit
+from izett.pattern.facts import Region, Role, Zone
 from izett.pattern.levels import straight_across
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.wording import cm
 
-#: cm. How far a dot of a pencil on muslin is usually off its line, and from where on it is told.
-NOISE, TOLD = 0.15, 0.3
-#: cm. How long a line stays square to the centre, and of a short line at most which share.
-SQUARE_FOR, SQUARE_SHARE = 2.5, 1 / 3
-#: Degrees. Dots that begin further off square than this mean it.
-MEANT_ASKEW = 12.0
-#: Lines that leave the centre square.
-SQUARE_ROLES = (Role.NECK, Role.WAIST, Role.HEM)
-#: Of the squares of its dots' distances from a straight line, what a curve must leave for the line to be curved: dots of a
-#: straight line scatter as much about either.
-CURVED_LEAVES = 0.25
-#: cm. Dots so near to a straight line that nobody sees the difference.
-STRAIGHT_ENOUGH = 0.03
-#: cm. Crosses on a fold may be so far off one upright line.
-FOLD_OFF = 0.5
 #: cm. A dart whose axis passes so near to the bust point is aimed at it.
 AIMED = 1.5
 #: Of a panel's height, how long the grain line is drawn.
@@ -61,25 +26,6 @@ GRAIN_SHARE = 0.6
 #: cm. Beyond any panel.
 FAR = 2000.0
 
-#: Which corner it is where two lines meet, by their roles: the names of the trade.
-CORNER_OF: Mapping[frozenset[Role], Corner] = MappingProxyType(
-    {
-        frozenset({Role.NECK, Role.CENTRE_FRONT}): Corner.NECK_CF,
-        frozenset({Role.NECK, Role.CENTRE_BACK}): Corner.NECK_CB,
-        frozenset({Role.NECK, Role.SHOULDER}): Corner.NECK_SHOULDER,
-        frozenset({Role.SHOULDER, Role.ARMHOLE}): Corner.SHOULDER_TIP,
-        frozenset({Role.ARMHOLE, Role.SIDE}): Corner.UNDERARM,
-        frozenset({Role.NECK, Role.SIDE}): Corner.UNDERARM,
-        frozenset({Role.WAIST, Role.SIDE}): Corner.WAIST_SIDE,
-        frozenset({Role.WAIST, Role.CENTRE_FRONT}): Corner.WAIST_CF,
-        frozenset({Role.WAIST, Role.CENTRE_BACK}): Corner.WAIST_CB,
-        frozenset({Role.HEM, Role.SIDE}): Corner.HEM_SIDE,
-        frozenset({Role.HEM, Role.CENTRE_FRONT}): Corner.HEM_CF,
-        frozenset({Role.HEM, Role.CENTRE_BACK}): Corner.HEM_CB,
-        frozenset({Role.HEM, Role.INSEAM}): Corner.HEM_INSEAM,
-        frozenset({Role.CROTCH, Role.INSEAM}): Corner.FORK,
-    }
-)
 #: Families of darts, by a word in their name.
 FAMILIES = ("bust", "waist", "shoulder")
 
@@ -131,7 +77,7 @@ def trued(panel: Panel, *, levels: Mapping[str, float] = MappingProxyType({})) -
     round_ = walked(panel)
     if not round_.lines or any(query.stops for query in round_.queries):
         return Trued(round_, None, {}, {}, round_.queries, up)
-    drawing = _Drawing(round_, up)
+    drawing = Drawing(round_, up)
     edges = drawing.edges()
     queries = [*round_.queries, *drawing.queries]
     met = crossing([point for edge in edges for point in edge.curve.flattened()[:-1]])
@@ -139,216 +85,6 @@ def trued(panel: Panel, *, levels: Mapping[str, float] = MappingProxyType({})) -
         queries.append(_crossed(panel, edges, met, up))
         return Trued(round_, None, drawing.fits, drawing.off, tuple(queries), up)
     return Trued(round_, _piece(round_, edges, up, levels), drawing.fits, drawing.off, tuple(queries), up)
-
-
-class _Drawing:
-    """The lines of a panel, drawn one by one."""
-
-    def __init__(self, round_: Round, up: Motion) -> None:
-        self.round, self.panel, self.up = round_, round_.panel, up
-        self.fits: dict[int, AlongDots] = {}
-        self.off: dict[int, float] = {}
-        self.queries: list[Query] = []
-        self.roles = [self._role(line) for line in round_.lines]
-        self.names = _corner_names(round_, self.roles)
-        self.fold = _fold(round_, self.roles)
-        self.spots = self._spots()
-
-    def _role(self, line: Line) -> Role:
-        return Role.DART_LEG if is_dart(line.name) else role_in(self.panel, line.name)
-
-    def _spots(self) -> dict[int, Point]:
-        """Return where the marks lie; those at the ends of a fold on one upright line."""
-        spots = {i: self.up(mark.spot) for i, mark in enumerate(self.panel.marks)}
-        if self.fold is not None:
-            ends = [i for line in self.round.lines if line.name == self.fold for i in (line.start, line.end)]
-            across = [spots[i][0] for i in ends]
-            middle = sum(across) / len(across)
-            if max(across) - min(across) > FOLD_OFF:
-                self.queries.append(
-                    Query(
-                        Wrong.FOLD_BENT,
-                        self.panel.name,
-                        f"The ends of the fold of the {self.panel.called.lower()} lie {cm(max(across) - min(across))} off one upright line.",
-                        "Correct the marks, or say that it is not cut on the fold.",
-                        tuple(ends),
-                        (self.fold,),
-                    )
-                )
-            spots |= {i: (middle, spots[i][1]) for i in ends}
-        return spots
-
-    def edges(self) -> tuple[Edge, ...]:
-        """Return the ring."""
-        found = []
-        for i, (line, role) in enumerate(zip(self.round.lines, self.roles, strict=True)):
-            curve = self._curve(i, line, role)
-            lineage = f"{self.panel.name}.{line.name or f'line_{line.start + 1}'}"
-            found.append(Edge(role, lineage, self.names[line.start], self.names[line.end], curve))
-        return tuple(found)
-
-    def _curve(self, i: int, line: Line, role: Role) -> Curve:
-        start, end = self.spots[line.start], self.spots[line.end]
-        if role is Role.DART_LEG:
-            return straight(start, end)
-        said = self.panel.said(line.name)
-        if said.drawn:
-            return _between_ends(Curve(tuple(self.up(point) for point in said.drawn)), start, end)
-        dots = tuple(self.spots[mark] for mark in line.dots)
-        if said.way is Way.STRAIGHT or line.name == self.fold:
-            return self._noted(i, straight(start, end), dots)
-        if said.way is Way.THROUGH_ALL:
-            return self._noted(i, through_all(start, dots, end) if dots else straight(start, end), dots)
-        leaving, arriving = self._square(i, role, said, at_start=True), self._square(i, role, said, at_start=False)
-        if leaving is None and arriving is None and (not dots or (said.way is Way.DOTS and _is_straight(start, dots, end))):
-            return self._noted(i, straight(start, end), dots)
-        return self._along(i, said, dots, leaving, arriving)
-
-    def _along(
-        self, i: int, said: LineSaid, dots: tuple[Point, ...], leaving: Vector | None, arriving: Vector | None
-    ) -> Curve:
-        line = self.round.lines[i]
-        start, end = self.spots[line.start], self.spots[line.end]
-        curve = _squared(start, dots, end, leaving, arriving)
-        fit = AlongDots(curve, tuple(_gaps(curve, dots)))
-        if fit.farthest > TOLD and said.square is None and (leaving is not None or arriving is not None):
-            free = along_dots(start, dots, end, noise=NOISE, most=TOLD)
-            if free.farthest <= TOLD:
-                self.queries.append(
-                    Query(
-                        Wrong.NOT_SQUARE,
-                        self.panel.name,
-                        f"The {line.name.replace('_', ' ')} of the {self.panel.called.lower()} does not leave the centre square: "
-                        f"its dots lie up to {cm(fit.farthest)} off a line that does.",
-                        "Say that it is to be square, or that it is not.",
-                        lines=(line.name,),
-                    )
-                )
-                fit = free
-        return self._noted(i, fit.curve, dots)
-
-    def _noted(self, i: int, curve: Curve, dots: tuple[Point, ...]) -> Curve:
-        """Return a line, with the distances of its dots written down and what lies too far off told."""
-        line = self.round.lines[i]
-        off = _gaps(curve, dots)
-        if dots or not curve.is_straight:
-            self.fits[i] = AlongDots(curve, tuple(off))
-        self.off |= dict(zip(line.dots, off, strict=True))
-        for mark, far in zip(line.dots, off, strict=True):
-            if far > TOLD:
-                self.queries.append(
-                    Query(
-                        Wrong.DOT_OFF,
-                        self.panel.name,
-                        f"Mark {mark + 1} of the {self.panel.called.lower()} lies {cm(far)} off the {line.name.replace('_', ' ') or 'line'} "
-                        "drawn along the others.",
-                        "Measure it again; or let the line go through all of its dots.",
-                        (mark,),
-                        (line.name,),
-                    )
-                )
-        return curve
-
-    def _square(self, i: int, role: Role, said: LineSaid, *, at_start: bool) -> Vector | None:
-        """Return the direction in which a line leaves the centre at one of its ends (looking along it), or None."""
-        line = self.round.lines[i]
-        other = i - 1 if at_start else (i + 1) % len(self.round.lines)
-        if self.roles[other] not in CENTRE_LINES or role not in SQUARE_ROLES or said.square is False:
-            return None
-        centre = self.round.lines[other]
-        along = unit(subtract(self.spots[centre.end], self.spots[centre.start]))
-        # The ring goes counter-clockwise: the cloth lies to the left of the centre line.
-        square = left_of(along)
-        end = self.spots[line.start if at_start else line.end]
-        marks = [*(line.dots if at_start else line.dots[::-1]), line.end if at_start else line.start]
-        first = next((m for m in marks if distance(self.spots[m], end) >= SQUARE_FOR), marks[-1])
-        off = degrees(asin(max(-1.0, min(1.0, abs(dot(unit(subtract(self.spots[first], end)), along))))))
-        if said.square is None and off > MEANT_ASKEW:
-            return None
-        return square if at_start else negated(square)
-
-
-def role_in(panel: Panel, line: str) -> Role:
-    """Return the role of a line of a panel: what was said of it, else what its name tells, else a seam between panels."""
-    return panel.said(line).role or role_of(line) or Role.PANEL
-
-
-def _fold(round_: Round, roles: Sequence[Role]) -> str | None:
-    """Return the line on the fold: what was said, else a straight centre front."""
-    panel = round_.panel
-    if panel.fold is not None:
-        return panel.fold or None
-    for line, role in zip(round_.lines, roles, strict=True):
-        if role is Role.CENTRE_FRONT and not line.dots and not panel.said(line.name).drawn:
-            across = [round_.spot(i)[0] for i in (line.start, line.end)]
-            if max(across) - min(across) <= FOLD_OFF and panel.cut in (None, 1):
-                return line.name
-    return None
-
-
-def _corner_names(round_: Round, roles: Sequence[Role]) -> dict[int, str]:
-    """Return the corners' names by their marks: as marked, else the trade's, else the two lines that meet there."""
-    panel = round_.panel
-    found: dict[int, str] = {}
-    lines = round_.lines
-    for i, line in enumerate(lines):
-        mark = panel.marks[line.start]
-        corner = CORNER_OF.get(frozenset({roles[i - 1], roles[i]}))
-        both = "_".join(sorted(name or "line" for name in (lines[i - 1].name, line.name)))
-        if is_dart(lines[i - 1].name) and is_dart(line.name):
-            both = f"{line.name}_tip"
-        elif is_dart(lines[i - 1].name) or is_dart(line.name):
-            both = f"{line.name if is_dart(line.name) else lines[i - 1].name}_{'a' if is_dart(line.name) else 'b'}"
-        word = mark.name or (corner.value if corner else both)
-        name = f"{panel.name}.{word}"
-        number = 2
-        while name in found.values():
-            name = f"{panel.name}.{word}_{number}"
-            number += 1
-        found[line.start] = name
-    return found
-
-
-def _is_straight(start: Point, dots: tuple[Point, ...], end: Point) -> bool:
-    """Return whether dots lie straight: within their scatter of the chord, and no nearer to any curve."""
-    chord = straight(start, end)
-    off = _gaps(chord, dots)
-    if max(off) <= STRAIGHT_ENOUGH:
-        return True
-    if max(off) > TOLD:
-        return False
-    curved = along_dots(start, dots, end, noise=NOISE, most=TOLD)
-    return sum(d * d for d in curved.off) > CURVED_LEAVES * sum(d * d for d in off)
-
-
-def _squared(
-    start: Point, dots: tuple[Point, ...], end: Point, leaving: Vector | None, arriving: Vector | None
-) -> Curve:
-    """Return the curve along dots that lies square to the centre at an end for the first few cm."""
-    long = min(SQUARE_FOR, distance(start, end) * SQUARE_SHARE)
-    first = add(start, scale(leaving, long)) if leaving else start
-    last = add(end, scale(arriving, -long)) if arriving else end
-    beyond = tuple(
-        spot
-        for spot in dots
-        if not (leaving and dot(subtract(spot, start), leaving) < long)
-        and not (arriving and dot(subtract(end, spot), arriving) < long)
-    )
-    middle = along_dots(first, beyond, last, leaving=leaving, arriving=arriving, noise=NOISE, most=TOLD).curve
-    parts = [*([straight(start, first)] if leaving else []), middle, *([straight(last, end)] if arriving else [])]
-    return joined([cubic for part in parts for cubic in part.cubics()])
-
-
-def _between_ends(curve: Curve, start: Point, end: Point) -> Curve:
-    """Return a drawn line walked from start to end, its ends on them."""
-    turned = distance(curve.start, start) + distance(curve.end, end) > distance(curve.start, end) + distance(curve.end, start)
-    curve = curve.reversed() if turned else curve
-    return curve if (curve.start, curve.end) == (start, end) else refitted(curve, start=start, end=end)
-
-
-def _gaps(curve: Curve, dots: Iterable[Point]) -> list[float]:
-    line = curve.flattened()
-    return [gap(line, spot) for spot in dots]
 
 
 def _crossed(panel: Panel, edges: Sequence[Edge], met: Point, up: Motion) -> Query:
@@ -359,7 +95,8 @@ def _crossed(panel: Panel, edges: Sequence[Edge], met: Point, up: Motion) -> Que
     return Query(
         Wrong.CROSSING,
         panel.name,
-        f"Lines of the {panel.called.lower()} cross: {' and '.join(n.replace('_', ' ') for n in names)}, at {cm(across)} across and {cm(along)} along.",
+        f"Two lines of the {panel.called.lower()} cross, {' and '.join(in_words(n) for n in names)}, "
+        f"at {cm(across)} across and {cm(along)} along.",
         "Look at the marks there: a sign lost, two distances changed over, or a mark out of the order of the walk.",
         lines=tuple(names),
         stops=True,
@@ -370,10 +107,8 @@ def _piece(round_: Round, edges: tuple[Edge, ...], up: Motion, levels: Mapping[s
     panel = round_.panel
     edges, darts = _with_darts(round_, edges, up)
     roles = {edge.role for edge in edges}
-    fold = _fold(round_, [edge.role for edge in edges])
-    marks = {
-        (mark.name or f"mark_{i + 1}"): up(mark.spot) for i in round_.inside for mark in [panel.marks[i]]
-    }
+    fold = fold_of(round_, [edge.role for edge in edges])
+    marks = {(mark.name or f"mark_{i + 1}"): up(mark.spot) for i in round_.inside for mark in [panel.marks[i]]}
     corners = {
         edge.start: corner
         for before, edge in zip((edges[-1], *edges[:-1]), edges, strict=True)
@@ -478,7 +213,7 @@ def _aims(a: Point, tip: Point, b: Point, apex: Point) -> bool:
 def _diamonds(round_: Round, up: Motion) -> Iterator[Diamond]:
     for name, marks in round_.diamonds:
         spots = [up(round_.spot(i)) for i in marks]
-        if len(spots) != 4:
+        if len(spots) != DIAMOND_MARKS:
             continue
         top, bottom = max(spots, key=lambda s: s[1]), min(spots, key=lambda s: s[1])
         wide = sorted((s for s in spots if s not in (top, bottom)), key=lambda s: s[0])

@@ -5,6 +5,7 @@ CSV cells that a spreadsheet would take for a formula are written with an apostr
 
 import csv
 import json
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from io import StringIO
 from math import isinf
@@ -19,6 +20,7 @@ MOST_NESTED = 40
 #: Rows and columns of a table.
 MOST_ROWS, MOST_COLUMNS = 5_000, 500
 #: A spreadsheet works out what begins so.
+_NUMBER = re.compile(r"[-+]?\d+(\.\d+)?")
 FORMULA_MARKS = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -116,7 +118,8 @@ def write_rows(rows: Iterable[Sequence[str]]) -> str:
 
 
 def _escaped(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(FORMULA_MARKS) else cell
+    # A number below nothing begins like a formula, and is none.
+    return f"'{cell}" if cell.startswith(FORMULA_MARKS) and not _NUMBER.fullmatch(cell) else cell
 
 
 def _unescaped(cell: str) -> str:

@@ -9,6 +9,7 @@ its distance told: nothing is smoothed over silently. scipy does the solving.
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from math import atan2, cos, hypot, sin, sqrt
 
 import numpy as np
@@ -151,10 +152,10 @@ def _earns(fit: _Fit, best: _Fit, noise: float, most: float) -> bool:
         return False
     if not best.is_good(noise, most) and fit.free < count and fit.squares < best.squares / 2:
         return True
-    if fit.free == best.free:
-        # One that may turn the other way has no more numbers to choose, only more of their values.
-        return best.squares - fit.squares > TURNS * noise**2
-    more, spare = fit.free - best.free, count - fit.free
+    if fit.free == best.free and best.squares - fit.squares > TURNS * noise**2:
+        return True
+    # One that may turn the other way has no more numbers to choose, only more of their values: it counts as one.
+    more, spare = max(fit.free - best.free, 1), count - fit.free
     if spare < 1:
         return False
     gained = (best.squares - fit.squares) / more
@@ -215,7 +216,9 @@ def _solved(
 
     spots = np.asarray(dots, dtype=np.float64).reshape(-1, 2)
     line = _Line(model, start, end, leaving, arriving, spots, noise)
-    found = least_squares(line.misfit, line.first_guess(), line.slopes, method="lm", xtol=SETTLED, ftol=SETTLED, max_nfev=MOST_ROUNDS)
+    found = least_squares(
+        line.misfit, line.first_guess(), line.slopes, method="lm", xtol=SETTLED, ftol=SETTLED, max_nfev=MOST_ROUNDS
+    )
     curve = Curve(tuple((float(x), float(y)) for x, y in _held(line.controls(found.x), start, end)))
     return curve, _distances(curve, spots)
 
@@ -287,7 +290,7 @@ class _Line:
             return [ways[0], ways[-1]]
         steps = np.diff(joints, axis=0)
         angles = [atan2(y, x) for x, y in steps]
-        turned = [_turn(a, b) for a, b in zip(angles, angles[1:], strict=False)]
+        turned = [_turn(a, b) for a, b in pairwise(angles)]
         inner = [a + t / 2 for a, t in zip(angles, turned, strict=False)]
         return [angles[0] - turned[0] / 2, *inner, angles[-1] + turned[-1] / 2]
 
@@ -407,7 +410,8 @@ def _from_cubics(
 def _distances(curve: Curve, spots: NDArray[np.float64]) -> NDArray[np.float64]:
     points = np.asarray([point for cubic in curve.cubics() for point in cubic[:3]] + [curve.end])
     _, weights, _ = _from_cubics(points, spots)
-    return np.hypot(*(spots - weights @ points).T)
+    off = spots - weights @ points
+    return np.asarray(np.hypot(off[:, 0], off[:, 1]))
 
 
 def through_all(start: Point, dots: Sequence[Point], end: Point) -> Curve:

@@ -7,7 +7,7 @@ from typing import Any
 
 from izett.drafting.ease import FITTED, WOVEN, Cloth
 from izett.drafting.method import DIRECT
-from izett.draping.panel import Given
+from izett.draping.panel import NOTHING_GIVEN, Given
 from izett.pattern.facts import Half
 from izett.styling.operation import Section
 
@@ -81,7 +81,7 @@ class Recipe:
     house: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     why: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
     apart: Mapping[str, tuple[float, float]] = field(default_factory=lambda: MappingProxyType({}))
-    given: Given = Given()
+    given: Given = NOTHING_GIVEN
 
     @property
     def blocks(self) -> tuple[str, ...]:

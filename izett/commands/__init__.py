@@ -1,0 +1,1 @@
+"""Commands of the command line, a subject a module."""
