@@ -11,6 +11,7 @@ from studio.failures import install
 from studio.problems import ProblemOut
 from studio.routers import (
     charts,
+    draping,
     fitting,
     house,
     jobs,
@@ -51,7 +52,21 @@ class StudioAPI(NinjaAPI):
 api = StudioAPI(
     title="Izett studio", version=izett.__version__, urls_namespace="api", docs_url=None, parser=PlainParser()
 )
-for part in (people, sheets, charts, house, measuring, jobs, fitting, rounds, style, table, long_work, keeping):
+for part in (
+    people,
+    sheets,
+    charts,
+    house,
+    measuring,
+    jobs,
+    fitting,
+    rounds,
+    style,
+    draping,
+    table,
+    long_work,
+    keeping,
+):
     api.add_router("", part.router)
 # Endpoints without cookie sign-in skip the CSRF check unless it is asked for.
 api.add_decorator(csrf_protect, mode="view")

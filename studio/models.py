@@ -93,7 +93,8 @@ class HouseRule(models.Model):
 class Job(models.Model):
     """A garment for a wearer. `version` counts every change to the job or its rounds, for locking.
 
-    `look_again` is a note to come back to, from a day on.
+    `look_again` is a note to come back to, from a day on; `on_form` a draping session as it is prepared
+    (`studio/drape_schemas.py`).
     """
 
     id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
@@ -106,6 +107,7 @@ class Job(models.Model):
     head = models.ForeignKey("Revision", null=True, on_delete=models.SET_NULL, related_name="+")
     look_again = models.TextField(blank=True, default="")
     look_again_on = models.DateField(null=True, blank=True)
+    on_form = models.JSONField(default=dict, blank=True)
 
 
 class Revision(models.Model):

@@ -15,6 +15,7 @@ from izett.fitting.finding import Counted, Outcome, Taken
 from izett.measuring.taking import MOST_READINGS
 from izett.pattern.facts import Half
 from izett.units import Unit
+from studio.form_schemas import OnForm
 from studio.wire import HIGHEST, Day
 
 Pair = tuple[float, float]
@@ -120,7 +121,8 @@ class JobIn(BaseModel):
     wearer: UUID
     garment: Title
     due: Day | None = None
-    blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
+    #: None are needed where the garment is draped, wrapped or traced.
+    blocks: list[str] = Field(["bodice"], max_length=20)
     fit: str = FITTED
     cloth: RecipeClothDoc = RecipeClothDoc()
 
@@ -249,6 +251,7 @@ class JobOut(BaseModel):
     look_again_on: date | None
     minutes: int
     clock: datetime | None
+    on_form: OnForm
 
 
 class AboutIn(BaseModel):

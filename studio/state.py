@@ -15,6 +15,7 @@ from izett.measuring.taking import Taken
 from izett.rules.sheet import Allowance, Rule
 from izett.units import Unit
 from studio.fittings import remedy_title, seen_of
+from studio.form_schemas import OnForm
 from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.problems import Refusal
 from studio.schemas import (
@@ -167,6 +168,7 @@ def job_state(job: Job) -> JobOut:
         look_again_on=job.look_again_on,
         minutes=spent.total(),
         clock=next((spell.began for spell in spells if spell.minutes is None), None),
+        on_form=OnForm.model_validate(job.on_form or {}),
     )
 
 

@@ -6,6 +6,7 @@ from uuid import UUID
 from pydantic import BaseModel, Field
 
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
+from studio.drape_schemas import GivenOut
 from studio.schemas import Pair
 from studio.wire import RowId
 
@@ -310,6 +311,7 @@ class PreviewOut(BaseModel):
     titles: dict[str, str]
     cut_for: str
     cut_apart: list[str]
+    given: GivenOut | None
 
 
 class PaperOut(BaseModel):

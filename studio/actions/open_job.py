@@ -30,10 +30,11 @@ def open_job(data: JobIn) -> Job:
         )
     with transaction.atomic():
         job = Job.objects.create(wearer=wearer, sheet=sheet, garment=data.garment, due=data.due)
-        head = Revision.objects.create(job=job, number=1, sheet=sheet, document=document_of(document), why="drafted")
+        head = Revision.objects.create(job=job, number=1, sheet=sheet, document=document_of(document), why="begun")
         job.head = head
         job.save(update_fields=["head"])
-        tell(job, "open", f"{data.garment} for {wearer.name}, drafted from sheet {sheet.number}")
+        how = f"drafted from sheet {sheet.number}" if document.block else "to be draped, wrapped or traced"
+        tell(job, "open", f"{data.garment} for {wearer.name}, {how}")
     look_later(job.pk)
     return job
 
@@ -44,7 +45,7 @@ def first_recipe(data: JobIn) -> RecipeDoc:
     Raises:
         UnknownName, DraftRefused: the blocks do not exist, or do not go together.
     """
-    first, *also = [method.key for method in catalogue().in_order(data.blocks)]
+    first, *also = [method.key for method in catalogue().in_order(data.blocks)] or [""]
     rules = list(HouseRule.objects.all())
     return RecipeDoc(
         block=first,

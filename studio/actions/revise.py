@@ -34,7 +34,7 @@ def revise(job_id: UUID, version: int, data: RevisionIn) -> Job:
     head = head_of(job)
     sheet = _sheet(job, data.sheet) if data.sheet is not None else head.sheet
     document = document_of(data.recipe)
-    if head.document == document and head.sheet.pk == sheet.pk:
+    if recipe_document(head.document) == data.recipe and head.sheet.pk == sheet.pk:
         return job
     keep_closed_steps(job, data.recipe)
     refuse_out_of_range(data.recipe, recipe_document(head.document))

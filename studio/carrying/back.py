@@ -141,7 +141,10 @@ def add_job(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureShee
     job.sheet = job.head.sheet
     job.save(update_fields=["head", "sheet"])
     Job.objects.filter(pk=job.pk).update(
-        created=document.created, look_again=document.look_again, look_again_on=document.look_again_on
+        created=document.created,
+        look_again=document.look_again,
+        look_again_on=document.look_again_on,
+        on_form=document.on_form.model_dump(mode="json") if document.on_form.drape else {},
     )
     Spell.objects.bulk_create(Spell(job=job, **spell.model_dump()) for spell in document.time)
     if not document.log:

@@ -14,6 +14,7 @@ from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import LONGEST_REASON, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.units import Unit
+from studio.form_schemas import OnForm
 from studio.limits import (
     LONGEST_NAME,
     LONGEST_NOTE,
@@ -199,6 +200,7 @@ class JobDocument(_Part):
     log: list[LogPart] = Field(max_length=MOST_LOG_LINES)
     look_again: str = Field("", max_length=LONGEST_NOTE)
     look_again_on: Day | None = None
+    on_form: OnForm = OnForm()
     time: list[SpellPart] = Field([], max_length=MOST_SPELLS)
     #: Of files of before seam allowances were steps: they become one.
     cutting: Annotated[CuttingPart | None, Field(exclude=True)] = None

@@ -13,6 +13,7 @@ import izett
 from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import EVERYTHING, FORMAT
+from studio.form_schemas import OnForm
 from studio.models import HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
 from studio.problems import not_found
 from studio.state import head_of, under_way_out
@@ -140,6 +141,7 @@ def _job(job: Job) -> dict[str, Any]:
         "rounds": [_round(round_, numbers) for round_ in job.rounds.all()],
         "log": [{"at": _moment(entry.at), "deed": entry.deed, "text": entry.text} for entry in job.log.all()],
         "look_again": job.look_again,
+        "on_form": OnForm.model_validate(job.on_form or {}).model_dump(mode="json"),
         "look_again_on": job.look_again_on.isoformat() if job.look_again_on else None,
         "time": [
             {"round": spell.round, "began": _moment(spell.began), "minutes": spell.minutes}

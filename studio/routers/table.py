@@ -30,6 +30,7 @@ from izett.rules.sheet import SETTABLE
 from studio.advising import trying
 from studio.cautions import CAUTIONS
 from studio.downloads import attachment, filename, files
+from studio.drapes import given_state
 from studio.drawing import drawn, piece_key
 from studio.lanes import LOOK, printing, turn
 from studio.limits import MOST_PAGES
@@ -171,6 +172,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
         titles=dict(pattern.in_words),
         cut_for=pattern.allowances.purpose,
         cut_apart=sorted(pattern.allowances.by_lineage),
+        given=given_state(data.recipe.given),
     )
 
 

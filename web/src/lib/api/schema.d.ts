@@ -1264,6 +1264,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Drapes
+         * @description Return what there is to drape, and how a session goes.
+         */
+        get: operations["studio_routers_draping_get_drapes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tear
+         * @description Work out the tear list of what the form measures; nothing is kept.
+         */
+        post: operations["studio_routers_draping_tear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/on-form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put On Form
+         * @description Keep a draping session as it is prepared.
+         */
+        put: operations["studio_routers_draping_put_on_form"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/tear-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Tear List
+         * @description Return the tear list of a job's draping session as a PDF.
+         */
+        get: operations["studio_routers_draping_print_tear_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Marks
+         * @description Read a table of marks; nothing is kept.
+         */
+        post: operations["studio_routers_draping_post_marks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/files/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Marks
+         * @description Return the marks of a job's given panels as a table.
+         */
+        get: operations["studio_routers_draping_get_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preview": {
         parameters: {
             query?: never;
@@ -2574,6 +2694,87 @@ export interface components {
             photos: components["schemas"]["PhotoOut"][];
         };
         /**
+         * FormPanel
+         * @description A panel to drape with what the form measures there, cm; None where it is not measured yet.
+         */
+        FormPanel: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /**
+             * Kind
+             * @default panel
+             * @enum {string}
+             */
+            kind: "panel" | "whole" | "bias";
+            /**
+             * Hangs
+             * @default centre
+             * @enum {string}
+             */
+            hangs: "centre" | "balance";
+            /**
+             * Bust
+             * @default true
+             */
+            bust: boolean;
+            /** Length */
+            length?: number | null;
+            /** Width */
+            width?: number | null;
+            /**
+             * Train
+             * @default 0
+             */
+            train: number;
+        };
+        /**
+         * Given
+         * @description Shapes from outside that a garment is made of, wholly or beside drafted blocks.
+         *
+         *     Attributes:
+         *         source: where they come from.
+         *         panels: in the order in which they lie side by side.
+         *         seams: those that were said; the others are proposed.
+         *         open: lines that are sewn to none, though they could be: an opening, or a seam to a drafted piece.
+         *         levels: how high body levels lie over the level guide, cm: `{"bust": 0, "waist": -17}`.
+         *         ease: the ease that is meant at each level, cm all around.
+         */
+        Given: {
+            /** @default drape */
+            source: components["schemas"]["Source"];
+            /**
+             * Panels
+             * @default []
+             */
+            panels: components["schemas"]["Panel"][];
+            /**
+             * Seams
+             * @default []
+             */
+            seams: components["schemas"]["SeamSaid"][];
+            /**
+             * Open
+             * @default []
+             */
+            open: components["schemas"]["SeamEnd"][];
+            /**
+             * Levels
+             * @default {}
+             */
+            levels: {
+                [key: string]: number;
+            };
+            /**
+             * Ease
+             * @default {}
+             */
+            ease: {
+                [key: string]: number;
+            };
+        };
+        /**
          * Half
          * @description Which half of the body a piece, a seam or a step is for.
          * @enum {string}
@@ -2620,6 +2821,38 @@ export interface components {
             minutes: number;
             /** Clock */
             clock: string | null;
+            on_form: components["schemas"]["OnForm"];
+        };
+        /**
+         * Layer
+         * @description Which layer of the garment a piece is cut for. Only the outer layer goes around the body.
+         * @enum {string}
+         */
+        Layer: "outer" | "lining" | "facing" | "interfacing" | "strength" | "applied";
+        /**
+         * LineSaid
+         * @description What was said of a line; what was not is read from its name and its marks.
+         *
+         *     Attributes:
+         *         role: what class of edge it is.
+         *         way: how it is drawn through its marks.
+         *         square: whether it leaves the centre line square; None leaves that to its marks.
+         *         drawn: its control points where it came as a drawn line and not as marks: 2, or 3n + 1 of joined cubics.
+         */
+        LineSaid: {
+            role?: components["schemas"]["Role"] | null;
+            /** @default dots */
+            way: components["schemas"]["Way"];
+            /** Square */
+            square?: boolean | null;
+            /**
+             * Drawn
+             * @default []
+             */
+            drawn: [
+                number,
+                number
+            ][];
         };
         /**
          * LogOut
@@ -2637,11 +2870,128 @@ export interface components {
             text: string;
         };
         /**
+         * Mark
+         * @description One mark.
+         *
+         *     Attributes:
+         *         kind: what it is.
+         *         across, along: from the upright guide towards the side, and up from the level guide, cm.
+         *         lines: the lines that it lies on: a cross may name both that meet in it.
+         *         name: what it is called, where it was named.
+         */
+        Mark: {
+            kind: components["schemas"]["MarkKind"];
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * MarkKind
+         * @description What the pencil made.
+         * @enum {string}
+         */
+        MarkKind: "dash" | "cross" | "dot" | "notch" | "slash";
+        /**
+         * OnForm
+         * @description A draping session being prepared: which drape, how wide the muslin is (cm), its panels, and what is done already.
+         */
+        OnForm: {
+            /**
+             * Drape
+             * @default
+             */
+            drape: string;
+            /**
+             * Muslin
+             * @default 150
+             */
+            muslin: number;
+            /**
+             * Panels
+             * @default []
+             */
+            panels: components["schemas"]["FormPanel"][];
+            /**
+             * Done
+             * @default []
+             */
+            done: string[];
+        };
+        /**
          * Outcome
          * @description What the next muslin showed of an earlier finding.
          * @enum {string}
          */
         Outcome: "solved" | "better" | "same" | "worse" | "not_looked_at";
+        /**
+         * Panel
+         * @description One panel as taken.
+         *
+         *     Attributes:
+         *         name: its own name, by which seams speak of it: `side_front`.
+         *         title: for people; empty where the name does.
+         *         marks: in the order of walking round it.
+         *         lines: what was said of its lines, by their names.
+         *         zone, region, half, layer: what of the body it lies on; None where its lines tell.
+         *         cut: how many are cut; None where its fold tells.
+         *         fold: the line that lies on the fold; empty for none, None where its centre front tells.
+         *         grain: the angle of the grain to the upright guide, degrees counter-clockwise.
+         *         levels: how high body levels lie over its level guide, cm, where they lie otherwise than on the other panels.
+         */
+        Panel: {
+            /** Name */
+            name: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Lines
+             * @default {}
+             */
+            lines: {
+                [key: string]: components["schemas"]["LineSaid"];
+            };
+            zone?: components["schemas"]["Zone"] | null;
+            region?: components["schemas"]["Region"] | null;
+            /** @default both */
+            half: components["schemas"]["Half"];
+            /** @default outer */
+            layer: components["schemas"]["Layer"];
+            /** Cut */
+            cut?: number | null;
+            /** Fold */
+            fold?: string | null;
+            /**
+             * Grain
+             * @default 0
+             */
+            grain: number;
+            /**
+             * Levels
+             * @default {}
+             */
+            levels: {
+                [key: string]: number;
+            };
+        };
         /**
          * PhotoOut
          * @description A photo of a finding, shown at `/api/photos/{uid}`.
@@ -2750,7 +3100,30 @@ export interface components {
              * @enum {integer}
              */
             names: 1 | 2;
+            /**
+             * @default {
+             *       "source": "drape",
+             *       "panels": [],
+             *       "seams": [],
+             *       "open": [],
+             *       "levels": {},
+             *       "ease": {}
+             *     }
+             */
+            given: components["schemas"]["Given"];
         };
+        /**
+         * Region
+         * @description Which part of the body a block clothes.
+         * @enum {string}
+         */
+        Region: "upper" | "skirt" | "legs" | "arm" | "";
+        /**
+         * Role
+         * @description The class of an edge, for checks, allowances and display.
+         * @enum {string}
+         */
+        Role: "centre_front" | "centre_back" | "neck" | "shoulder" | "armhole" | "side" | "waist" | "hem" | "cap" | "underarm" | "inseam" | "crotch" | "panel" | "fold" | "cut_edge" | "dart_leg";
         /**
          * RoundOut
          * @description A muslin.
@@ -2791,6 +3164,32 @@ export interface components {
             asks: components["schemas"]["FindingOut"][];
         };
         /**
+         * SeamEnd
+         * @description One side of a seam: a line of a panel.
+         */
+        SeamEnd: {
+            /** Panel */
+            panel: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * SeamSaid
+         * @description Two lines that are sewn together, and how much longer (cm) the second is meant to be: eased in over the bust.
+         */
+        SeamSaid: {
+            /** Sides */
+            sides: [
+                components["schemas"]["SeamEnd"],
+                components["schemas"]["SeamEnd"]
+            ];
+            /**
+             * Ease
+             * @default 0
+             */
+            ease: number;
+        };
+        /**
          * Section
          * @description The sections of a recipe, worked in this order whatever the order of entry.
          *
@@ -2799,6 +3198,12 @@ export interface components {
          * @enum {string}
          */
         Section: "fit" | "style" | "follow" | "finish" | "accept";
+        /**
+         * Source
+         * @description Where given shapes come from.
+         * @enum {string}
+         */
+        Source: "drape" | "wrap" | "trace" | "file";
         /**
          * StepDoc
          * @description One step; an unknown kind is kept and skipped.
@@ -2837,6 +3242,18 @@ export interface components {
          * @enum {string}
          */
         Taken: "whole" | "pinch";
+        /**
+         * Way
+         * @description How a line is drawn through its marks.
+         * @enum {string}
+         */
+        Way: "dots" | "straight" | "curved" | "through_all";
+        /**
+         * Zone
+         * @description What of the body a piece, or an edge of a piece that goes around, lies on.
+         * @enum {string}
+         */
+        Zone: "front" | "back" | "sleeve" | "body" | "gusset" | "added";
         /**
          * JobIn
          * @description A job to open: the wearer's newest sheet counts. The blocks may be changed later.
@@ -4136,6 +4553,145 @@ export interface components {
             job?: string | null;
         };
         /**
+         * DrapeOut
+         * @description A garment as it is draped.
+         */
+        DrapeOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Tape */
+            tape: string[];
+            /** Panels */
+            panels: components["schemas"]["ToDrapeOut"][];
+        };
+        /**
+         * DrapesOut
+         * @description What there is to drape, and how a session goes; the allowance each way by kind of block, cm.
+         */
+        DrapesOut: {
+            /** Drapes */
+            drapes: components["schemas"]["DrapeOut"][];
+            /** Steps */
+            steps: components["schemas"]["SessionStepOut"][];
+            /** Allowances */
+            allowances: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SessionStepOut
+         * @description A step of the session; `key` is what ticks it off.
+         */
+        SessionStepOut: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Does */
+            does: string;
+            /** Watch */
+            watch: string;
+        };
+        /**
+         * ToDrapeOut
+         * @description A panel of a drape, and where the form is measured for it.
+         */
+        ToDrapeOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            /** Hangs */
+            hangs: string;
+            /** Bust */
+            bust: boolean;
+            /** Length */
+            length: string;
+            /** Width */
+            width: string;
+        };
+        /**
+         * GuideOut
+         * @description A line to draw on a block.
+         */
+        GuideOut: {
+            /** What */
+            what: string;
+            /** Along */
+            along: boolean;
+            /** At */
+            at: number;
+        };
+        /**
+         * MuslinBlockOut
+         * @description A block of muslin, cm.
+         */
+        MuslinBlockOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Warp */
+            warp: number;
+            /** Weft */
+            weft: number;
+            /** Allowance */
+            allowance: number;
+            /** Guides */
+            guides: components["schemas"]["GuideOut"][];
+        };
+        /**
+         * StripOut
+         * @description A strip torn across, cm.
+         */
+        StripOut: {
+            /** Length */
+            length: number;
+            /** Left */
+            left: number;
+            /** Blocks */
+            blocks: components["schemas"]["MuslinBlockOut"][];
+        };
+        /**
+         * TearOut
+         * @description The tear list, cm; `missing` are the panels that are not measured yet.
+         */
+        TearOut: {
+            /** Muslin */
+            muslin: number;
+            /** Usable */
+            usable: number;
+            /** Length */
+            length: number;
+            /** Bought */
+            bought: number;
+            /** Strips */
+            strips: components["schemas"]["StripOut"][];
+            /** Missing */
+            missing: string[];
+        };
+        /**
+         * MarksOut
+         * @description The panels of a table of marks.
+         */
+        MarksOut: {
+            given: components["schemas"]["Given"];
+        };
+        /**
+         * MarksIn
+         * @description A table of marks as text, and what its lengths are in where it does not say so.
+         */
+        MarksIn: {
+            /** Text */
+            text: string;
+            /** @default cm */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
          * AllowanceOut
          * @description An allowance with its value in this job.
          */
@@ -4172,6 +4728,36 @@ export interface components {
             pieces: components["schemas"]["PieceOut"][];
             /** Moves */
             moves: components["schemas"]["MoveOut"][];
+        };
+        /**
+         * DrawnLineOut
+         * @description A line of a panel as trued, its control points from the panel's guides, cm.
+         */
+        DrawnLineOut: {
+            /** Name */
+            name: string;
+            /** Lineage */
+            lineage: string;
+            /** Role */
+            role: string;
+            way: components["schemas"]["Way"];
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Length */
+            length: number;
+            /** Dots */
+            dots: number;
+            /** Cubics */
+            cubics: number;
+            /** Farthest */
+            farthest: number;
         };
         /**
          * EaseOut
@@ -4211,6 +4797,89 @@ export interface components {
             params: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * GivenEndOut
+         * @description A line of a panel that is sewn, or could be.
+         */
+        GivenEndOut: {
+            /** Panel */
+            panel: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * GivenOut
+         * @description What given shapes came to; `free` are lines that could be sewn and are not.
+         */
+        GivenOut: {
+            /** Panels */
+            panels: components["schemas"]["GivenPanelOut"][];
+            /** Seams */
+            seams: components["schemas"]["GivenSeamOut"][];
+            /** Free */
+            free: components["schemas"]["GivenEndOut"][];
+            /** Cubics */
+            cubics: number;
+            /** Farthest */
+            farthest: number;
+        };
+        /**
+         * GivenPanelOut
+         * @description A panel as trued; `off` says how far each dot lies from its line, cm, None for other marks.
+         */
+        GivenPanelOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Drawn */
+            drawn: boolean;
+            /** Zone */
+            zone: string;
+            /** Region */
+            region: string;
+            /** Fold */
+            fold: string;
+            /** Cut */
+            cut: number;
+            /** Lines */
+            lines: components["schemas"]["DrawnLineOut"][];
+            /** Off */
+            off: (number | null)[];
+            /** Queries */
+            queries: components["schemas"]["QueryOut"][];
+        };
+        /**
+         * GivenSeamOut
+         * @description A seam between given panels: as marked, and whether it was trued; cm.
+         */
+        GivenSeamOut: {
+            /** Sides */
+            sides: [
+                components["schemas"]["GivenEndOut"],
+                components["schemas"]["GivenEndOut"]
+            ];
+            /** Words */
+            words: [
+                string,
+                string
+            ];
+            /** Kind */
+            kind: string;
+            /** Before */
+            before: [
+                number,
+                number
+            ];
+            /** Differs */
+            differs: number;
+            /** Ease */
+            ease: number;
+            /** Trued */
+            trued: boolean;
+            /** Proposed */
+            proposed: boolean;
         };
         /**
          * HandleOut
@@ -4323,6 +4992,27 @@ export interface components {
             cut_for: string;
             /** Cut Apart */
             cut_apart: string[];
+            given: components["schemas"]["GivenOut"] | null;
+        };
+        /**
+         * QueryOut
+         * @description Something to look at again; it stops the panel from being drawn, or not.
+         */
+        QueryOut: {
+            /** Code */
+            code: string;
+            /** Panel */
+            panel: string;
+            /** Words */
+            words: string;
+            /** Fix */
+            fix: string;
+            /** Marks */
+            marks: number[];
+            /** Lines */
+            lines: string[];
+            /** Stops */
+            stops: boolean;
         };
         /**
          * ResultOut
@@ -6946,6 +7636,203 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_get_drapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrapesOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_tear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TearOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_put_on_form: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_print_tear_list: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_post_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_get_marks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description What went wrong, and what to do about it */
