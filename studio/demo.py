@@ -29,6 +29,7 @@ from studio.actions.record_finding import record_finding
 from studio.actions.revise import revise
 from studio.actions.spend_time import type_time
 from studio.actions.take_size import take_size
+from studio.demo_drape import draped_bustier
 from studio.demo_photo import photo_of_a_pinch
 from studio.locking import job_of
 from studio.models import Job, Wearer
@@ -86,6 +87,7 @@ def load() -> None:
     _first_round(_job(cello, "Black recital bodice", 45))
     _job(oboe, "Soft concert jacket, block", None, "loose")
     _job(cello, "Long black recital dress", 70, "dress")
+    draped_bustier(viola)
     chamber_dress(cello)
     _job(viola, "Concert trousers", 38, "trousers")
     _job(viola, "Rehearsal T-shirt", None, "t_shirt")

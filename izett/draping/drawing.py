@@ -24,10 +24,10 @@ from izett.wording import cm
 
 #: cm. How far a dot of a pencil on muslin is usually off its line, and from where on it is told.
 NOISE, TOLD = 0.15, 0.3
-#: cm. How long a line stays square to the centre, and of a short line at most which share.
-SQUARE_FOR, SQUARE_SHARE = 2.5, 1 / 3
-#: Degrees. Dots that begin further off square than this mean it.
-MEANT_ASKEW = 12.0
+#: cm. How long a line stays square to the centre, the longest that its dots allow, and of a short line at most which share.
+SQUARE_FOR, SQUARE_SHARE = (2.5, 1.0, 0.0), 1 / 3
+#: Degrees. Dots that begin further off square than this mean it; those that begin nearer, and fit no square line, are asked about.
+MEANT_ASKEW, ASKED_ABOUT = 40.0, 12.0
 #: Lines that leave the centre square.
 SQUARE_ROLES = (Role.NECK, Role.WAIST, Role.HEM)
 #: Of the squares of its dots' distances from a straight line, what a curve must leave for the line to be curved: dots of a
@@ -110,7 +110,7 @@ class Drawing:
             return straight(start, end)
         said = self.panel.said(line.name)
         if said.drawn:
-            return _between_ends(Curve(tuple(self.up(point) for point in said.drawn)), start, end)
+            return _between_ends(Curve(tuple(self.up((x, y)) for x, y in said.drawn)), start, end)
         dots = tuple(self.spots[mark] for mark in line.dots)
         if said.way is Way.STRAIGHT or line.name == self.fold:
             return self._noted(i, straight(start, end), dots)
@@ -130,12 +130,15 @@ class Drawing:
     ) -> Curve:
         line = self.round.lines[i]
         start, end = self.spots[line.start], self.spots[line.end]
-        curve = _squared(start, dots, end, leaving, arriving)
+        squared = [_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR]
+        curves = [curve for curve in squared if max(_gaps(curve, dots), default=0.0) <= TOLD]
+        curve = (curves or squared)[0]
         fit = AlongDots(curve, tuple(_gaps(curve, dots)))
         if fit.farthest > TOLD and said.square is None and (leaving is not None or arriving is not None):
             free = along_dots(start, dots, end, noise=NOISE, most=TOLD)
             if free.farthest <= TOLD:
-                self.queries.append(
+                asked = self._askew(i, at_start=leaving is not None) <= ASKED_ABOUT
+                self.queries += [
                     Query(
                         Wrong.NOT_SQUARE,
                         self.panel.name,
@@ -144,7 +147,7 @@ class Drawing:
                         "Say that it is to be square, or that it is not.",
                         lines=(line.name,),
                     )
-                )
+                ] * asked
                 fit = free
         return self._noted(i, fit.curve, dots)
 
@@ -172,7 +175,6 @@ class Drawing:
 
     def _square(self, i: int, role: Role, said: LineSaid, *, at_start: bool) -> Vector | None:
         """Return the direction in which a line leaves the centre at one of its ends (looking along it), or None."""
-        line = self.round.lines[i]
         other = i - 1 if at_start else (i + 1) % len(self.round.lines)
         if self.roles[other] not in CENTRE_LINES or role not in SQUARE_ROLES or said.square is False:
             return None
@@ -180,13 +182,19 @@ class Drawing:
         along = unit(subtract(self.spots[centre.end], self.spots[centre.start]))
         # The ring goes counter-clockwise: the cloth lies to the left of the centre line.
         square = left_of(along)
-        end = self.spots[line.start if at_start else line.end]
-        marks = [*(line.dots if at_start else line.dots[::-1]), line.end if at_start else line.start]
-        first = next((m for m in marks if distance(self.spots[m], end) >= SQUARE_FOR), marks[-1])
-        off = degrees(asin(max(-1.0, min(1.0, abs(dot(unit(subtract(self.spots[first], end)), along))))))
-        if said.square is None and off > MEANT_ASKEW:
+        if said.square is None and self._askew(i, at_start=at_start) > MEANT_ASKEW:
             return None
         return square if at_start else negated(square)
+
+    def _askew(self, i: int, *, at_start: bool) -> float:
+        """Return by how many degrees a line begins off square to the centre line that it meets at an end."""
+        line = self.round.lines[i]
+        centre = self.round.lines[i - 1 if at_start else (i + 1) % len(self.round.lines)]
+        along = unit(subtract(self.spots[centre.end], self.spots[centre.start]))
+        end = self.spots[line.start if at_start else line.end]
+        marks = [*(line.dots if at_start else line.dots[::-1]), line.end if at_start else line.start]
+        first = next((m for m in marks if distance(self.spots[m], end) >= SQUARE_FOR[0]), marks[-1])
+        return degrees(asin(max(-1.0, min(1.0, abs(dot(unit(subtract(self.spots[first], end)), along))))))
 
 
 def role_in(panel: Panel, line: str) -> Role:
@@ -247,10 +255,17 @@ def _is_straight(start: Point, dots: tuple[Point, ...], end: Point) -> bool:
 
 
 def _squared(
-    start: Point, dots: tuple[Point, ...], end: Point, leaving: Vector | None, arriving: Vector | None
+    start: Point,
+    dots: tuple[Point, ...],
+    end: Point,
+    leaving: Vector | None,
+    arriving: Vector | None,
+    square_for: float,
 ) -> Curve:
-    """Return the curve along dots that lies square to the centre at an end for the first few cm."""
-    long = min(SQUARE_FOR, distance(start, end) * SQUARE_SHARE)
+    """Return the curve along dots that lies square to the centre at an end, for the first cm if that is asked."""
+    long = min(square_for, distance(start, end) * SQUARE_SHARE)
+    if not long or (leaving is None and arriving is None):
+        return along_dots(start, dots, end, leaving=leaving, arriving=arriving, noise=NOISE, most=TOLD).curve
     first = add(start, scale(leaving, long)) if leaving else start
     last = add(end, scale(arriving, -long)) if arriving else end
     beyond = tuple(

@@ -7,11 +7,12 @@ tests use it, so that what truing comes to can be compared with the truth.
 
 import random
 from collections import Counter
-from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, replace
 from math import sqrt
+from types import MappingProxyType
 
-from izett.draping.panel import Given, Mark, MarkKind, Panel, SeamEnd, SeamSaid
+from izett.draping.panel import Given, Mark, MarkKind, Panel, SeamEnd, SeamSaid, name_of
 from izett.draping.ring import APEX
 from izett.geometry.point import Point, Vector, add, left_of, negated, scale
 from izett.pattern.document import Pattern, Seam
@@ -41,14 +42,20 @@ class Hand:
     seed: int = 1
 
 
-def draped(pattern: Pattern, hand: Hand, *, level: str = "bust") -> Given:
+def draped(
+    pattern: Pattern, hand: Hand, *, level: str = "bust", titles: Mapping[str, str] = MappingProxyType({})
+) -> Given:
     """Return what marking the pieces of a pattern on the form gives.
 
     Args:
         pattern: the truth.
         hand: how it is marked.
         level: the body level on which the level guide is drawn.
+        titles: what the panels are called, by the names of the pieces; a piece's own title where none is given.
     """
+    pattern = replace(
+        pattern, pieces=tuple(replace(piece, title=titles.get(piece.name, piece.title)) for piece in pattern)
+    )
     pencil = _Pencil(pattern, hand)
     heights = {line.level: line.points[0][1] for piece in pattern for line in piece.lines}
     guide = heights.get(level, 0.0)
@@ -169,7 +176,7 @@ def _panel(piece: Piece, pencil: _Pencil, guide: float) -> Panel:
     said = {names_of[edge.lineage]: {"role": edge.role} for edge in edges if not edge.is_leg}
     return Panel.model_validate(
         {
-            "name": called(piece),
+            "name": name_of(piece.title),
             "title": piece.title,
             "marks": marks,
             "lines": said,
@@ -192,11 +199,6 @@ def upright_of(piece: Piece) -> float:
     return round((max(xs) + min(xs)) / 2, 1)
 
 
-def called(piece: Piece) -> str:
-    """Return a piece's name as that of a panel."""
-    return "".join(c if c.isalnum() else "_" for c in piece.name.lower())
-
-
 def _shares(edge: Edge, apart: float) -> Iterator[float]:
     """Yield where dots lie along a line, as shares of it; a straight line has none but its ends."""
     if edge.is_leg or edge.curve.is_straight:
@@ -211,7 +213,7 @@ def _said(pattern: Pattern) -> Iterable[SeamSaid]:
         ends = [_end(pattern, seam, i) for i in (0, 1)]
         if ends[0] is not None and ends[1] is not None:
             first, second = seam_lengths(pattern, seam)
-            yield SeamSaid(sides=(ends[0], ends[1]), ease=round(second - first, 2))
+            yield SeamSaid(first=ends[0], second=ends[1], ease=round(second - first, 2))
 
 
 def _end(pattern: Pattern, seam: Seam, side: int) -> SeamEnd | None:
@@ -219,4 +221,4 @@ def _end(pattern: Pattern, seam: Seam, side: int) -> SeamEnd | None:
         return None
     span = seam.sides[side][0]
     piece = pattern.find(span.start)
-    return SeamEnd(panel=called(piece), line=line_names(piece)[span.along]) if piece is not None else None
+    return SeamEnd(panel=name_of(piece.title), line=line_names(piece)[span.along]) if piece is not None else None

@@ -9,6 +9,7 @@ All lengths are cm. Marks stand in the order of walking round the panel, either 
 pieces and seams are results (`truing.py`, `given.py`).
 """
 
+import re
 from collections.abc import Mapping
 from enum import StrEnum
 from typing import Annotated
@@ -27,6 +28,18 @@ MOST_CONTROLS = 1201
 
 Name = Annotated[str, Field(max_length=60)]
 Distance = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST)]
+
+#: A control point, across and along; a plain list of two numbers in a file.
+Control = Annotated[tuple[float, ...], Field(min_length=2, max_length=2)]
+
+
+def name_of(title: str) -> str:
+    """Return a panel's own name from what it is called.
+
+    >>> name_of("Side front")
+    'side_front'
+    """
+    return re.sub(r"[^a-z0-9]+", "_", title.strip().lower())[:60].strip("_") or "panel"
 
 
 class Said(BaseModel):
@@ -95,7 +108,7 @@ class LineSaid(Said):
     role: Role | None = None
     way: Way = Way.DOTS
     square: bool | None = None
-    drawn: tuple[Point, ...] = Field((), max_length=MOST_CONTROLS)
+    drawn: tuple[Control, ...] = Field((), max_length=MOST_CONTROLS)
 
     @model_validator(mode="after")
     def _is_a_line(self) -> "LineSaid":
@@ -156,8 +169,14 @@ class SeamEnd(Said):
 class SeamSaid(Said):
     """Two lines that are sewn together, and how much longer (cm) the second is meant to be: eased in over the bust."""
 
-    sides: tuple[SeamEnd, SeamEnd]
+    first: SeamEnd
+    second: SeamEnd
     ease: float = Field(0.0, ge=-10, le=10)
+
+    @property
+    def sides(self) -> tuple[SeamEnd, SeamEnd]:
+        """Both of its sides."""
+        return (self.first, self.second)
 
 
 class Source(StrEnum):

@@ -20,7 +20,7 @@ from izett.wording import cm
 
 #: cm. Two corners nearer to each other than this are one place, typed twice.
 ONE_PLACE = 0.3
-#: A panel has an area from so many corners on, or from two where a line between them has dots.
+#: A panel has an area from so many corners on, or from two where both lines between them are bent.
 LEAST_CORNERS = 3
 #: A dart within a panel: its two tips and its widest place.
 DIAMOND_MARKS = 4
@@ -149,7 +149,7 @@ def walked(panel: Panel) -> Round:
     taken = {mark for _, marks in diamonds for mark in marks}
     ring = [i for i, mark in enumerate(panel.marks) if i not in taken and not _is_inside(mark)]
     inside = tuple(i for i, mark in enumerate(panel.marks) if i not in taken and _is_inside(mark))
-    if signed_area([panel.marks[i].spot for i in ring]) < 0:
+    if len(ring) >= LEAST_CORNERS and signed_area([panel.marks[i].spot for i in ring]) < 0:
         ring.reverse()
     first = next((at for at, i in enumerate(ring) if panel.marks[i].kind in CORNERS), None)
     if first is None:
@@ -247,8 +247,8 @@ def _before(names: Sequence[str], i: int) -> str:
 
 def _queries(panel: Panel, lines: Sequence[Line], diamonds: Sequence[tuple[str, tuple[int, ...]]]) -> Iterator[Query]:
     corners = [line.start for line in lines]
-    bent = any(line.dots or panel.said(line.name).drawn for line in lines)
-    if len(corners) < (2 if bent else LEAST_CORNERS):
+    bent = len(lines) == 2 and all(line.dots or panel.said(line.name).drawn for line in lines)
+    if len(corners) < LEAST_CORNERS and not bent:
         yield _open(panel, len(corners))
         return
     for a, b in pairwise((*corners, corners[0])):

@@ -50,8 +50,8 @@ def seams_of(given: Given, pieces: Sequence[Piece]) -> list[Proposed]:
     for _, a, b in sorted(_pairs(free, by_name), key=lambda pair: pair[0]):
         if not used & {(a.panel, a.line), (b.panel, b.line)}:
             used |= {(a.panel, a.line), (b.panel, b.line)}
-            sides = (SeamEnd(panel=a.panel, line=a.line), SeamEnd(panel=b.panel, line=b.line))
-            found.append(Proposed(SeamSaid(sides=sides), proposed=True))
+            first, second = (SeamEnd(panel=line.panel, line=line.line) for line in (a, b))
+            found.append(Proposed(SeamSaid(first=first, second=second), proposed=True))
     return found
 
 

@@ -5,14 +5,13 @@ that a mark lies on; a cross may name two (`neck+panel`). Lengths are cm, unless
 state its own unit, and inches may have fractions. `# level waist=-17.5` says how high a body level lies over the level guide.
 """
 
-import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 
 from pydantic import ValidationError
 
-from izett.draping.panel import FARTHEST, MOST_MARKS, MOST_PANELS, Given, Mark, MarkKind, Panel
+from izett.draping.panel import FARTHEST, MOST_MARKS, MOST_PANELS, Given, Mark, MarkKind, Panel, name_of
 from izett.errors import UnreadableFile, ValueOutOfRange
 from izett.files.measures_csv import delimiter, unit_of
 from izett.files.reading import read_rows, write_rows, wrong_in
@@ -64,15 +63,6 @@ def read_marks(text: str, *, unit: Unit = Unit.CM) -> Given:
         panels=tuple(Panel(name=name_of(panel), title=panel, marks=tuple(own)) for panel, own in marks.items()),
         levels=told.levels,
     )
-
-
-def name_of(title: str) -> str:
-    """Return a panel's own name from what it is called.
-
-    >>> name_of("Side front")
-    'side_front'
-    """
-    return re.sub(r"[^a-z0-9]+", "_", title.strip().lower())[:60].strip("_") or "panel"
 
 
 def _comment(number: int, text: str, told: _Told) -> None:

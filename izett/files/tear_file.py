@@ -8,9 +8,9 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from izett.draping.panel import name_of
 from izett.draping.tearing import Measured, TearList, ToDrape, kinds, session
 from izett.errors import UnreadableFile
-from izett.files.marks_csv import name_of
 from izett.files.measures_csv import delimiter, unit_of
 from izett.files.page import HEAD, RIM, RULE, SMALL, SOFT, TEXT, Page
 from izett.files.reading import read_rows

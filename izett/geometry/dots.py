@@ -26,6 +26,8 @@ SHORTEST_HANDLE, LONGEST_HANDLE = 0.15, 0.95
 #: Radians. A curve leaves the direction of its chord at an end no further than this, and bends alike at both ends where
 #: the dots do not say otherwise, within so much.
 MOST_TURN, EVEN_SPREAD = 2.2, 1.2
+#: Radians. Nor does it leave its end further off the way to the nearest mark.
+MOST_HOOK = 0.7
 MIDDLE_HANDLE, HANDLE_ROOM = (SHORTEST_HANDLE + LONGEST_HANDLE) / 2, (LONGEST_HANDLE - SHORTEST_HANDLE) / 2
 #: Beside a dot that is off by the noise: how lightly a plain bend counts, and how hard what a line may not do, for each
 #: share of a handle and each radian of a turn.
@@ -44,6 +46,11 @@ TURNS = 4.0
 UNSEEN = 0.15
 #: A dot may be left out from so many dots on, and must then lie so many times further off than any other; so many are tried.
 LEAST_DOTS, STANDS_OUT, SUSPECTS = 4, 2.5, 3
+#: Radians. A dot that is wrong makes the line turn out and back by at least this in all; in a tight bend all turns go one way.
+ZIGZAG = 0.35
+#: Radians, a share, radians. A curve swings that turns by so much more than the line from mark to mark, or is so much longer,
+#: or leaves its end so far off the nearest mark.
+SWINGS, LONGER, HOOK = 0.7, 1.15, 0.8
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,7 +140,7 @@ def along_dots(
         if best.is_good(noise, most) and model.free((leaving is not None) + (arriving is not None)) >= len(dots):
             break
         fit = _fitted(model, start, dots, end, leaving, arriving, noise)
-        if _earns(fit, best, noise, most):
+        if _earns(fit, best, noise, most) and not _swings(fit.curve, (start, *dots, end)):
             best = fit
     return AlongDots(best.curve, tuple(float(d) for d in best.off))
 
@@ -150,7 +157,8 @@ def _earns(fit: _Fit, best: _Fit, noise: float, most: float) -> bool:
     count = len(fit.off)
     if sqrt(best.squares / count) <= UNSEEN * noise:
         return False
-    if not best.is_good(noise, most) and fit.free < count and fit.squares < best.squares / 2:
+    if not best.is_good(noise, most) and (fit.is_good(noise, most) or fit.squares < best.squares / 2):
+        # It may choose more numbers than there are dots; that it does not swing between them is asked of it besides.
         return True
     if fit.free == best.free and best.squares - fit.squares > TURNS * noise**2:
         return True
@@ -196,7 +204,8 @@ def _without_one(
         if fit.free >= len(rest) + 1 or not fit.is_good(noise, most):
             continue
         off = _distances(fit.curve, np.asarray(dots, dtype=np.float64))
-        if off[i] > max(most, STANDS_OUT * float(np.max(fit.off))):
+        zigzag = _turning((start, *dots, end)) - _turning((start, *rest, end))
+        if off[i] > max(most, STANDS_OUT * float(np.max(fit.off))) and zigzag > ZIGZAG:
             return _Fit(model, fit.curve, off, fit.free)
     return None
 
@@ -354,15 +363,41 @@ class _Line:
         chord = self.end - self.start
         ends = steps[[0, -1]]
         out = np.arctan2(chord[0] * ends[:, 1] - chord[1] * ends[:, 0], ends @ chord)
+        # Beside its ends it goes about where the nearest marks lie.
+        near = np.stack((self.along[1] - self.along[0], self.along[-1] - self.along[-2]))
+        beside = np.arctan2(near[:, 0] * ends[:, 1] - near[:, 1] * ends[:, 0], np.einsum("ij,ij->i", near, ends))
         return np.concatenate(
             (
                 (handles - HANDLE) * (LIGHTLY / HANDLE_SPREAD),
                 [(out[0] + out[1]) * (LIGHTLY / EVEN_SPREAD)],
                 (np.abs(handles - MIDDLE_HANDLE) - HANDLE_ROOM).clip(min=0.0) * FORBIDDEN,
                 (np.abs(out) - MOST_TURN).clip(min=0.0) * FORBIDDEN,
+                (np.abs(beside) - MOST_HOOK).clip(min=0.0) * FORBIDDEN,
                 (-self.side * turns).clip(min=0.0) * (FORBIDDEN if self.model.one_way else 0.0),
             )
         )
+
+
+def _swings(curve: Curve, marks: Sequence[Point]) -> bool:
+    """Return whether a curve turns further, or is longer, than any hand would join its marks."""
+    drawn = [(float(x), float(y)) for x, y in _sampled(curve)]
+    along = sum(distance(a, b) for a, b in pairwise(marks))
+    # Beside its ends it goes about where the nearest mark lies.
+    hooks = (
+        abs(_turn(_way(marks[0], marks[1]), _way(drawn[0], drawn[1]))),
+        abs(_turn(_way(marks[-2], marks[-1]), _way(drawn[-2], drawn[-1]))),
+    )
+    return _turning(drawn) > _turning(marks) + SWINGS or curve.length > LONGER * along or max(hooks) > HOOK
+
+
+def _turning(points: Sequence[Point]) -> float:
+    """Return by how much (radians) a line from point to point turns in all, to either side."""
+    steps = [(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(points)]
+    return sum(abs(atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1])) for a, b in pairwise(steps))
+
+
+def _way(a: Point, b: Point) -> float:
+    return atan2(b[1] - a[1], b[0] - a[0])
 
 
 def _turn(a: float, b: float) -> float:
@@ -379,6 +414,11 @@ def _weights(t: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 _SAMPLED = _weights(_T)
+
+
+def _sampled(curve: Curve) -> NDArray[np.float64]:
+    lines = [_SAMPLED @ np.asarray(cubic) for cubic in curve.cubics()]
+    return np.vstack([lines[0], *(line[1:] for line in lines[1:])])
 
 
 def _from_cubics(

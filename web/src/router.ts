@@ -4,6 +4,7 @@ import NewTicket from './stages/bench/NewTicket.svelte';
 import NoPage from './stages/bench/NoPage.svelte';
 import CheckStage from './stages/check/CheckStage.svelte';
 import CutStage from './stages/cut/Cut.svelte';
+import DrapeStage from './stages/drape/Drape.svelte';
 import DraftStage from './stages/draft/Draft.svelte';
 import FitStage from './stages/fit/Fit.svelte';
 import JobFrame from './stages/JobFrame.svelte';
@@ -24,6 +25,7 @@ export const { p, navigate, isActive, route } = createRouter({
 		'/style': StyleStage,
 		'/check': CheckStage,
 		'/fit': FitStage,
+		'/drape': DrapeStage,
 		'/cut': CutStage,
 		'/story': StoryPage,
 		layout: JobFrame,

@@ -6,6 +6,7 @@
 	import { Desk } from '../lib/desk/desk.svelte';
 	import Hours from '../lib/parts/Hours.svelte';
 	import Head from '../lib/parts/Head.svelte';
+	import { blocksOf } from '../lib/desk/recipe';
 	import { typedInto } from '../lib/parts/keys';
 	import ProblemNote from '../lib/parts/ProblemNote.svelte';
 	import { spoken } from '../lib/units.svelte';
@@ -28,6 +29,7 @@
 		{ path: '/jobs/:job/style', name: 'Style' },
 		{ path: '/jobs/:job/check', name: 'Check' },
 		{ path: '/jobs/:job/fit', name: 'Fit' },
+		{ path: '/jobs/:job/drape', name: 'Drape' },
 		{ path: '/jobs/:job/cut', name: 'Cut' },
 	] as const;
 
@@ -35,12 +37,25 @@
 	const failing = $derived(desk.trial.preview?.checks.filter((c) => c.verdict === 'fails').length ?? 0);
 	const odd = $derived(desk.trial.preview?.checks.filter((c) => c.verdict === 'warns').length ?? 0);
 	const steps = $derived(desk.job?.recipe.steps?.length ?? 0);
+	/** What was draped, wrapped or traced, or that a session is being prepared. */
+	const drape = $derived.by(() => {
+		const panels = desk.job?.recipe.given.panels.length ?? 0;
+		const queries =
+			desk.trial.preview?.given?.panels.reduce((sum, panel) => sum + panel.queries.length, 0) ?? 0;
+		if (!panels) return desk.job?.on_form.drape ? 'in preparation' : 'nothing draped';
+		return `${panels} ${panels === 1 ? 'panel' : 'panels'}${queries ? `, ${queries} to look at` : ''}`;
+	});
 	const states = $derived([
 		`sheet ${desk.job?.sheet.number ?? ''}`,
-		desk.trial.problem ? 'no draft' : 'drafted',
-		steps ? `${steps} ${steps === 1 ? 'step' : 'steps'}` : 'the block',
+		desk.trial.problem ? 'no draft' : desk.job && !blocksOf(desk.job.recipe).length ? 'no block' : 'drafted',
+		steps
+			? `${steps} ${steps === 1 ? 'step' : 'steps'}`
+			: desk.job && !blocksOf(desk.job.recipe).length
+				? 'as given'
+				: 'the block',
 		failing ? `${failing} failing` : odd ? `${odd} to look at` : 'all agrees',
 		openRound ? `muslin ${openRound.number} open` : desk.job?.rounds.length ? 'closed' : 'no muslin yet',
+		drape,
 		desk.trial.preview?.stages.some((s) => s.failure) ? 'a step is skipped' : 'ready',
 	]);
 	const last = $derived(desk.job?.log.at(-1));

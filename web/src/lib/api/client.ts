@@ -72,6 +72,21 @@ export type Offer = Schemas['DeedOut'];
 export type Without = Schemas['WithoutOut'];
 export type Walk = Schemas['WalkOut'];
 export type EasePlace = Schemas['PlaceOut'];
+export type Given = Schemas['Given'];
+export type Panel = Schemas['Panel'];
+export type Mark = Schemas['Mark'];
+export type LineSaid = Schemas['LineSaid'];
+export type SeamSaid = Schemas['SeamSaid'];
+export type SeamEnd = Schemas['SeamEnd'];
+export type GivenOut = Schemas['GivenOut'];
+export type GivenPanel = Schemas['GivenPanelOut'];
+export type GivenSeam = Schemas['GivenSeamOut'];
+export type Query = Schemas['QueryOut'];
+export type OnForm = Schemas['OnForm'];
+export type FormPanel = Schemas['FormPanel'];
+export type Drapes = Schemas['DrapesOut'];
+export type Drape = Schemas['DrapeOut'];
+export type Tear = Schemas['TearOut'];
 
 /** What went wrong, and what to do about it. `status` 0 means that the server did not answer. */
 export class Problem extends Error {

@@ -2849,10 +2849,7 @@ export interface components {
              * Drawn
              * @default []
              */
-            drawn: [
-                number,
-                number
-            ][];
+            drawn: number[][];
         };
         /**
          * LogOut
@@ -3178,11 +3175,8 @@ export interface components {
          * @description Two lines that are sewn together, and how much longer (cm) the second is meant to be: eased in over the bust.
          */
         SeamSaid: {
-            /** Sides */
-            sides: [
-                components["schemas"]["SeamEnd"],
-                components["schemas"]["SeamEnd"]
-            ];
+            first: components["schemas"]["SeamEnd"];
+            second: components["schemas"]["SeamEnd"];
             /**
              * Ease
              * @default 0

@@ -14,6 +14,7 @@ import {
 	type Half,
 	type Job,
 	type LengthIn,
+	type OnForm,
 	type Outcome,
 	type Problem,
 	type Recipe,
@@ -119,6 +120,11 @@ export class Deeds {
 				body: about,
 			}),
 		);
+	}
+
+	/** Keep a draping session as it is prepared. */
+	prepareDrape(form: OnForm, words: string): Promise<boolean> {
+		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/on-form', { params: on, body: form }));
 	}
 
 	/** Put a photo beside a finding. Its name is made here: sent twice it is kept once. */

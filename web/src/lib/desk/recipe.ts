@@ -28,13 +28,13 @@ export function withWay(recipe: Recipe, school: string, way: string): Recipe {
 
 /** Return the blocks of a recipe, in the order of drafting. */
 export function blocksOf(recipe: Recipe): string[] {
-	return [recipe.block ?? 'bodice', ...(recipe.also ?? [])];
+	return [recipe.block ?? 'bodice', ...(recipe.also ?? [])].filter(Boolean);
 }
 
-/** Return the recipe with other blocks; there is always one. */
+/** Return the recipe with other blocks; none are needed where pieces were given. */
 export function withBlocks(recipe: Recipe, blocks: string[]): Recipe {
-	const [block, ...also] = blocks;
-	return block ? { ...recipe, block, also } : recipe;
+	const [block = '', ...also] = blocks;
+	return block || recipe.given.panels.length ? { ...recipe, block, also } : recipe;
 }
 
 /** Return the recipe with the halves drafted apart by a measure, or alike. */

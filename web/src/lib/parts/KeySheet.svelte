@@ -7,7 +7,7 @@
 
 	const KEYS: [string, string][] = [
 		['?', 'this sheet'],
-		['1 2 3 4 5 6', 'Measure, Draft, Style, Check, Fit, Cut'],
+		['1 2 3 4 5 6 7', 'Measure, Draft, Style, Check, Fit, Drape, Cut'],
 		['B', 'the bench'],
 		['Ctrl Z  /  Ctrl Shift Z', 'undo, redo'],
 		['L', 'the story of the job'],
@@ -18,6 +18,8 @@
 		['Enter  ↓  ↑', 'next measure, onward, back (on the sheet and guided)'],
 		['↓  ↑  1 … 5', 'on, back, did it help (fitting with busy hands)'],
 		['[  ]  {  }', 'the sheet under, the sheet over (tracing paper)'],
+		['Enter  ↓  ↑  Alt ↓  Alt ↑', 'next mark, on, back, move it on or back (typing marks)'],
+		['arrows  Shift arrows', 'move the mark by 1 mm, with Shift by 1 cm (on the panel)'],
 		['Esc', 'close'],
 	];
 

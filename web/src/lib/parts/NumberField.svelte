@@ -8,8 +8,8 @@
 
 	interface Props {
 		label: string;
-		/** In cm where it is a length. */
-		value: number;
+		/** In cm where it is a length; null where there is none yet. */
+		value: number | null;
 		/** `cm` for a length, which is shown and typed in the reader's unit; else what stands behind the number. */
 		unit: string;
 		low?: number | null;
@@ -23,6 +23,8 @@
 		/** Whether a length is shown in the other unit too. */
 		other?: boolean;
 		hideLabel?: boolean;
+		/** Whether the unit is left out: a column of numbers says it once, at its head. */
+		bare?: boolean;
 		/** Where the label stands. */
 		labelled?: 'above' | 'beside';
 		title?: string;
@@ -41,6 +43,7 @@
 		live = false,
 		other = false,
 		hideLabel = false,
+		bare = false,
 		labelled = 'beside',
 		title,
 		autofocus = false,
@@ -54,9 +57,11 @@
 	const isLength = $derived(unit === 'cm');
 	const text = $derived(
 		editing ??
-			(isLength
-				? `${value < 0 ? '-' : ''}${typed(Math.abs(value), reading.unit)}`
-				: String(Math.round(value * 1000) / 1000)),
+			(value === null
+				? ''
+				: isLength
+					? `${value < 0 ? '-' : ''}${typed(Math.abs(value), reading.unit)}`
+					: String(Math.round(value * 1000) / 1000)),
 	);
 	const otherUnit = $derived(reading.unit === 'cm' ? 'in' : 'cm');
 
@@ -140,8 +145,10 @@
 			aria-invalid={error ? 'true' : undefined}
 			aria-describedby={error ? `${id}-error` : undefined}
 		/>
-		<span class="unit">{isLength ? reading.unit : unit}</span>
-		{#if other && isLength}<span class="other figures">{show(value, otherUnit)} {otherUnit}</span>{/if}
+		<span class="unit" class:sr-only={bare}>{isLength ? reading.unit : unit}</span>
+		{#if other && isLength && value !== null}<span class="other figures"
+				>{show(value, otherUnit)} {otherUnit}</span
+			>{/if}
 	</span>
 	{#if error}<p id="{id}-error" class="error" role="alert">{error}</p>{/if}
 </div>

@@ -10,11 +10,13 @@
 		problem: Problem | null;
 		/** What can be done about the problem. */
 		fixing?: Snippet;
+		/** Whether the panel needs more room than usual: it holds a table to type in. */
+		wide?: boolean;
 	}
-	let { table, panel, problem, fixing }: Props = $props();
+	let { table, panel, problem, fixing, wide = false }: Props = $props();
 </script>
 
-<div class="stage">
+<div class="stage" class:wide>
 	<div class="on-table">
 		{@render table()}
 		{#if problem}<div class="over"><ProblemNote {problem}>{@render fixing?.()}</ProblemNote></div>{/if}
@@ -29,6 +31,9 @@
 		grid-template-rows: minmax(0, 1fr);
 		height: 100%;
 		min-height: 0;
+	}
+	.stage.wide {
+		grid-template-columns: 1fr 33rem;
 	}
 	.on-table {
 		position: relative;

@@ -17,7 +17,10 @@
 	let garment = $state('');
 	let due = $state('');
 	let chosenSet = $state('bodice');
-	const set = $derived(shelf.set(chosenSet));
+	/** Chosen in place of a set of blocks where the garment comes from cloth, film or paper. */
+	const GIVEN = 'given';
+	const NOTHING_DRAFTED = { blocks: [], fit: 'fitted', cloth: { kind: 'woven' as const, stretch: 0 } };
+	const set = $derived(chosenSet === GIVEN ? undefined : shelf.set(chosenSet));
 	let refused = $state<Problem | null>(null);
 	const problem = $derived(refused ?? known.problem);
 	let busy = $state(false);
@@ -46,14 +49,13 @@
 				await navigate('/wearers/:wearer/measure', { params: { wearer: wearer.id }, search });
 				return;
 			}
-			if (!set) return;
-			const { blocks, fit, cloth } = set;
+			const { blocks, fit, cloth } = set ?? NOTHING_DRAFTED;
 			const job = await answered(
 				api.POST('/api/jobs', {
 					body: { wearer: wearer.id, garment, due: due || null, blocks, fit, cloth },
 				}),
 			);
-			await navigate('/jobs/:job/draft', { params: { job: job.id } });
+			await navigate(set ? '/jobs/:job/draft' : '/jobs/:job/drape', { params: { job: job.id } });
 		} catch (error) {
 			refused = asProblem(error);
 		} finally {
@@ -100,8 +102,14 @@
 				{#each shelf.all?.sets ?? [] as choice (choice.key)}
 					<option value={choice.key}>{choice.title}</option>
 				{/each}
+				<option value={GIVEN}>None: draped, wrapped or traced</option>
 			</select>
-			{#if set}
+			{#if !set}
+				<p class="soft">
+					The pieces come from muslin on the form, from a wrap or from paper. A block can be drafted beside
+					them later.
+				</p>
+			{:else}
 				<p class="soft">
 					{set.reason} Drafted {set.fit}{set.cloth.kind === 'woven'
 						? ', in woven cloth'
@@ -124,7 +132,11 @@
 		<span></span>
 		<div class="deeds">
 			<button class="button main" disabled={busy}>
-				{chosen === 'size' || wearers.find((w) => w.id === chosen)?.newest ? 'Draft it' : 'On to measuring'}
+				{chosen === 'size' || wearers.find((w) => w.id === chosen)?.newest
+					? set
+						? 'Draft it'
+						: 'Open it'
+					: 'On to measuring'}
 			</button>
 			<a class="button" href={p('/')}>Back</a>
 		</div>

@@ -10,6 +10,8 @@
 
 	const desk = getDesk();
 	const all = $derived(shelf.all?.blocks ?? []);
+	/** Whether there are given pieces: then no block is needed. */
+	const given = $derived(!!desk.job?.recipe.given.panels.length);
 	const chosen = $derived(desk.trial.recipe ? blocksOf(desk.trial.recipe) : []);
 
 	function title(key: string): string {
@@ -20,7 +22,7 @@
 		const on = box.checked;
 		const left = chosen.filter((key) => key !== block.key);
 		const next = on ? adding(all, chosen, block.key) : standing(all, left);
-		if (next.length)
+		if (next.length || given)
 			await desk.deeds.keep(
 				(recipe) => withBlocks(recipe, next),
 				on ? `drafted with ${title(block.key)}` : `without ${title(block.key)}`,
@@ -38,7 +40,7 @@
 			<input
 				type="checkbox"
 				checked={on}
-				disabled={desk.deeds.busy || (on && chosen.length === 1)}
+				disabled={desk.deeds.busy || (on && chosen.length === 1 && !given)}
 				onchange={(e) => toggle(block, e.currentTarget)}
 			/>
 			<span>

@@ -1,0 +1,247 @@
+<!-- Drape: shapes from outside the draft. Prepare the form and the muslin, drape, type the marks, true them into pieces. -->
+<script lang="ts">
+	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+	import { searchParams } from 'sv-router';
+	import { api, type Drapes, type OnForm, type SeamEnd, type Tear } from '../../lib/api/client';
+	import { getDesk } from '../../lib/desk/context';
+	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
+	import { allRead } from '../../lib/parts/reads';
+	import Table from '../../lib/table/Table.svelte';
+	import type { Subject } from '../../lib/table/picking';
+	import { spoken } from '../../lib/units.svelte';
+	import { withMarkAs, withPanel, withSeam } from './given';
+	import Marks from './Marks.svelte';
+	import PanelSheet from './PanelSheet.svelte';
+	import Prepare from './Prepare.svelte';
+	import Session from './Session.svelte';
+	import TearPicture from './TearPicture.svelte';
+	import Truing from './Truing.svelte';
+	import { Typed } from './typed.svelte';
+
+	const desk = getDesk();
+	desk.begin();
+	const typed = new Typed(desk);
+	typed.begin();
+
+	const PARTS = [
+		{ value: 'prepare', label: 'Prepare' },
+		{ value: 'session', label: 'Session' },
+		{ value: 'marks', label: 'Marks' },
+		{ value: 'true', label: 'True' },
+	];
+	const shown = $derived(
+		String(searchParams.get('part') ?? (desk.job?.recipe.given.panels.length ? 'true' : 'prepare')),
+	);
+
+	const drapes = desk.reads<Drapes>();
+	void drapes.load(api.GET('/api/drapes'));
+	const tears = desk.reads<Tear>();
+	const form = $derived(desk.job!.on_form);
+	$effect(() => {
+		if (form.panels.length) void tears.load(api.POST('/api/tear', { body: form }));
+	});
+
+	const given = $derived(typed.given);
+	const found = $derived(desk.trial.preview?.given ?? null);
+	let wanted = $state('');
+	const chosen = $derived(
+		given.panels.some((panel) => panel.name === wanted) ? wanted : (given.panels[0]?.name ?? ''),
+	);
+	const sheet = $derived(given.panels.find((one) => one.name === chosen));
+	let current = $state<number | null>(null);
+	let lit = $state<string[]>([]);
+	/** The first of two lines that are pointed at to be sewn together. */
+	let first = $state<SeamEnd | null | undefined>(undefined);
+
+	function prepare(next: OnForm, words: string): void {
+		void desk.deeds.prepareDrape(next, words);
+	}
+
+	function show(part: string): void {
+		searchParams.set('part', part);
+	}
+
+	function pointed(end: SeamEnd): void {
+		if (!first) first = end;
+		else if (first.panel !== end.panel || first.line !== end.line) {
+			typed.try(withSeam(given, { first, second: end, ease: 0 }));
+			first = undefined;
+		}
+	}
+
+	function pick(subject: Subject): void {
+		if (subject.kind !== 'line') return;
+		const [of, ...line] = subject.name.split('.');
+		if (given.panels.some((one) => one.name === of)) pointed({ panel: of!, line: line.join('.') });
+	}
+
+	function move(by: { across: number; along: number }): void {
+		const mark = sheet?.marks[current ?? -1];
+		if (!sheet || !mark || current === null) return;
+		const to = { across: mark.across + by.across, along: mark.along + by.along };
+		const rounded = {
+			across: Math.round(to.across * 1e4) / 1e4,
+			along: Math.round(to.along * 1e4) / 1e4,
+		};
+		typed.try(withPanel(given, withMarkAs(sheet, current, rounded)));
+	}
+
+	/** Show a mark in the table of marks, with the focus on it. */
+	function goTo(name: string, mark: number | null): void {
+		wanted = name;
+		show('marks');
+		current = mark;
+		if (mark !== null) focusMark(mark);
+	}
+
+	function focusMark(mark: number): void {
+		requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${mark}"] input`)?.focus());
+	}
+
+	async function keep(): Promise<void> {
+		if (!(await allRead())) return;
+		const count = given.panels.reduce((sum, one) => sum + one.marks.length, 0);
+		await typed.keep(`marks: ${given.panels.length} panels, ${count} marks`);
+	}
+</script>
+
+<TableAndPanel problem={desk.trial.problem} wide={shown === 'marks' || shown === 'true'}>
+	{#snippet table()}
+		{#if shown === 'session' && drapes.value}
+			<Session drapes={drapes.value} {form} onkeep={prepare} />
+		{:else if shown === 'marks' && sheet}
+			<PanelSheet
+				panel={sheet}
+				found={found?.panels.find((one) => one.name === sheet.name)}
+				{current}
+				levels={given.levels}
+				onpick={(mark) => {
+					current = mark;
+					focusMark(mark);
+				}}
+				onmove={move}
+			/>
+		{:else if shown === 'prepare' && tears.value?.strips.length}
+			<TearPicture tear={tears.value} />
+		{:else if desk.trial.pieces.length}
+			<Table
+				pieces={desk.trial.pieces}
+				lit={new Set(lit)}
+				onpick={first === undefined ? null : pick}
+				label="The pieces: {desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}"
+			/>
+		{:else}
+			<div class="empty">
+				<p>
+					{shown === 'prepare'
+						? 'The muslin to tear is drawn here once a panel is measured.'
+						: 'The panels are drawn here as their marks are typed.'}
+				</p>
+			</div>
+		{/if}
+	{/snippet}
+	{#snippet panel()}
+		<SegmentedControl value={shown} onValueChange={(e) => show(e.value ?? 'prepare')}>
+			<SegmentedControl.Label class="sr-only">Show</SegmentedControl.Label>
+			<SegmentedControl.Control class="w-full gap-0! p-1!">
+				{#each PARTS as { value, label } (value)}
+					<SegmentedControl.Item {value} class="flex-1 px-1!">
+						<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>
+						<SegmentedControl.ItemHiddenInput />
+					</SegmentedControl.Item>
+				{/each}
+			</SegmentedControl.Control>
+		</SegmentedControl>
+		<div class="panel">
+			{#if shown === 'prepare' && drapes.value}
+				<Prepare
+					drapes={drapes.value}
+					{form}
+					onkeep={prepare}
+					bought={tears.value?.bought ?? 0}
+					missing={tears.value?.missing ?? []}
+				/>
+				{#if tears.problem}<p class="wrong" role="alert">
+						{spoken(tears.problem.message)}
+						{spoken(tears.problem.fix)}
+					</p>{/if}
+			{:else if shown === 'session'}
+				<h3>{drapes.value?.drapes.find((one) => one.key === form.drape)?.title ?? 'A draping session'}</h3>
+				<p class="soft">
+					{form.done.filter((key) => key.startsWith('step_')).length} of {drapes.value?.steps.length ?? 0} done.
+				</p>
+				{#each tears.value?.strips.flatMap((strip) => strip.blocks) ?? [] as block (block.key)}
+					<p class="soft figures">
+						{block.title}: {block.guides
+							.map((guide) => `${guide.what} ${spoken(`⟦${Math.round(guide.at * 10) / 10} cm⟧`)}`)
+							.join(', ')}
+					</p>
+				{/each}
+				<button class="button" onclick={() => show('marks')}>Type the marks</button>
+			{:else if shown === 'marks'}
+				<Marks
+					{typed}
+					{chosen}
+					onchoose={(name) => {
+						wanted = name;
+						current = null;
+					}}
+					{current}
+					oncurrent={(mark) => (current = mark)}
+					suggested={form.panels.map((one) => one.title)}
+				/>
+			{:else if shown === 'true' && found}
+				<Truing
+					{typed}
+					{found}
+					{chosen}
+					onchoose={(name) => (wanted = name)}
+					{first}
+					onpoint={(on) => (first = on ? null : undefined)}
+					onend={pointed}
+					onlight={(lineages) => (lit = lineages)}
+					onmarks={goTo}
+				/>
+			{:else if shown === 'true'}
+				<p class="soft">Nothing is marked yet.</p>
+				<button class="button" onclick={() => show('marks')}>Type the marks</button>
+			{/if}
+		</div>
+		{#if typed.unkept && (shown === 'marks' || shown === 'true')}
+			<div class="keep">
+				<button class="button main" disabled={desk.deeds.busy} onclick={keep}>Keep the marks</button>
+				<button class="button" disabled={desk.deeds.busy} onclick={() => typed.letGo()}>Let them go</button>
+			</div>
+		{/if}
+	{/snippet}
+</TableAndPanel>
+
+<style>
+	.panel {
+		flex: 1;
+		overflow: auto;
+		min-height: 0;
+		margin-top: 0.6rem;
+	}
+	.keep {
+		display: flex;
+		gap: 0.6rem;
+		padding-top: 0.6rem;
+		border-top: 1px solid var(--rule);
+	}
+	.empty {
+		display: grid;
+		place-items: center;
+		height: 100%;
+		background: var(--table);
+		color: var(--ink-soft);
+		padding: 2rem;
+		text-align: center;
+	}
+	.soft {
+		color: var(--ink-soft);
+	}
+	.wrong {
+		color: var(--wax);
+	}
+</style>

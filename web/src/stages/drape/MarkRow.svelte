@@ -1,0 +1,107 @@
+<!-- One mark in the table: what it is, how far from the guides, on which lines, what it is called. -->
+<script lang="ts">
+	import type { Mark } from '../../lib/api/client';
+	import NumberField from '../../lib/parts/NumberField.svelte';
+	import { KINDS, linesIn, linesText, type Kind } from './given';
+
+	interface Props {
+		mark: Mark;
+		at: number;
+		current: boolean;
+		/** How far it lies off its line, where that is to be looked at. */
+		odd: boolean;
+		onchange: (change: Partial<Mark>) => void;
+		onremove: () => void;
+	}
+	let { mark, at, current, odd, onchange, onremove }: Props = $props();
+	const name = $derived(`Mark ${at + 1}`);
+</script>
+
+<div class="row" class:current class:odd role="group" aria-label={name} data-row={at}>
+	<span class="figures number">{at + 1}</span>
+	<select
+		class="field"
+		aria-label="{name}, kind"
+		value={mark.kind}
+		onchange={(e) => onchange({ kind: e.currentTarget.value as Kind })}
+	>
+		{#each KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
+	</select>
+	<NumberField
+		label="{name}, across"
+		hideLabel
+		bare
+		value={mark.across}
+		unit="cm"
+		onvalue={(across) => onchange({ across })}
+	/>
+	<NumberField
+		label="{name}, along"
+		hideLabel
+		bare
+		value={mark.along}
+		unit="cm"
+		onvalue={(along) => onchange({ along })}
+	/>
+	<input
+		class="field line"
+		aria-label="{name}, lines"
+		list="drape-lines"
+		autocomplete="off"
+		value={linesText(mark)}
+		onchange={(e) => onchange({ lines: linesIn(e.currentTarget.value) })}
+	/>
+	<button class="button small" aria-label="Remove mark {at + 1}" title="Remove" onclick={onremove}>×</button>
+	{#if current}
+		<label class="called">
+			<span>called</span>
+			<input
+				class="field"
+				autocomplete="off"
+				maxlength="60"
+				placeholder="nothing; “apex” marks the bust point"
+				value={mark.name}
+				onchange={(e) => onchange({ name: e.currentTarget.value.trim() })}
+			/>
+		</label>
+	{/if}
+</div>
+
+<style>
+	.row {
+		display: grid;
+		grid-template-columns: 1.6rem 5rem 4.9rem 4.9rem 1fr 2rem;
+		gap: 0.3rem;
+		align-items: center;
+		padding: 0.12rem 0.2rem;
+	}
+	.current {
+		background: var(--chalk-soft);
+	}
+	.odd .number {
+		color: var(--wax);
+		font-weight: 600;
+	}
+	.number {
+		text-align: right;
+		color: var(--ink-soft);
+	}
+	.field {
+		min-height: 2rem;
+		padding: 0.1rem 0.35rem;
+		min-width: 0;
+	}
+	.line {
+		width: 100%;
+	}
+	.called {
+		grid-column: 2 / -1;
+		display: flex;
+		align-items: center;
+		gap: 0.5rem;
+		color: var(--ink-soft);
+	}
+	.called input {
+		flex: 1;
+	}
+</style>
