@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from izett.draping.agreeing import Agreed, laid_together
+from izett.draping.notches import notched
 from izett.draping.panel import Given
 from izett.draping.ring import Query
 from izett.draping.seams import seams_of
@@ -71,8 +72,12 @@ def drawn(given: Given) -> Drawn:
     guides = {panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels}
     together, seams = laid_together(pieces, seams_of(given, pieces), guides)
     now = {piece.name: piece for piece in together if fault_of(piece) is None}
-    panels = tuple(_as_lying(panel, now, {**given.levels, **panel.panel.levels}) for panel in one_by_one)
-    return Drawn(given, panels, tuple(seams))
+    levels = {panel.name: {**given.levels, **panel.levels} for panel in given.panels}
+    panels = [_as_lying(panel, now, levels[panel.panel.name]) for panel in one_by_one]
+    bust = {name: of["bust"] - of.get(WAIST, 0.0) for name, of in levels.items() if "bust" in of}
+    lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in seams], bust)
+    marked = {piece.name: piece for piece in lying}
+    return Drawn(given, tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels), tuple(seams))
 
 
 def _as_lying(panel: Trued, pieces: Mapping[str, Piece], levels: Mapping[str, float]) -> Trued:

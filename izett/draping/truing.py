@@ -14,13 +14,25 @@ from izett.geometry.dots import AlongDots
 from izett.geometry.motion import Motion
 from izett.geometry.outline import along_line, crossing, gap, runs_within
 from izett.geometry.point import Point, add, between, cross, distance, dot, scale, subtract, unit
-from izett.pattern.facts import Region, Role, Zone
+from izett.pattern.facts import Corner, Region, Role, Zone
 from izett.pattern.levels import straight_across
 from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
 from izett.wording import cm
 
 #: cm. A dart whose axis passes so near to the bust point is aimed at it.
 AIMED = 1.5
+#: cm. A corner on the side or the centre so near to a body level lies at it.
+AT_LEVEL = 1.5
+#: Which corner it is where a line passes a body level.
+ON_LEVEL: Mapping[tuple[Role, str], Corner] = MappingProxyType(
+    {
+        (Role.SIDE, "bust"): Corner.BUST_SIDE,
+        (Role.SIDE, "waist"): Corner.WAIST_SIDE,
+        (Role.SIDE, "hip"): Corner.HIP_SIDE,
+        (Role.CENTRE_FRONT, "waist"): Corner.WAIST_CF,
+        (Role.CENTRE_BACK, "waist"): Corner.WAIST_CB,
+    }
+)
 #: Of a panel's height, how long the grain line is drawn.
 GRAIN_SHARE = 0.6
 #: cm. Beyond any panel.
@@ -145,7 +157,24 @@ def finished(found: Trued, piece: Piece, levels: Mapping[str, float]) -> Piece:
     """
     heights = {level: found.frame((0.0, along))[1] for level, along in levels.items() if not _is_edge(piece, level)}
     lines = tuple(line for level, height in heights.items() for line in _level(piece, level, height))
-    return replace(piece, lines=lines, notches=tuple(_notches(found.round, piece, found.frame)))
+    corners = {**piece.corners, **_corners_at(piece, heights)}
+    return replace(
+        piece,
+        lines=lines,
+        notches=tuple(_notches(found.round, piece, found.frame)),
+        corners=MappingProxyType(corners),
+    )
+
+
+def _corners_at(piece: Piece, heights: Mapping[str, float]) -> dict[str, Corner]:
+    """Return the corners that lie on a line where it passes a body level: the side at the waist, the centre at the waist."""
+    found: dict[str, Corner] = {}
+    for before, edge in zip((piece.edges[-1], *piece.edges[:-1]), piece.edges, strict=True):
+        for level, height in heights.items():
+            corner = ON_LEVEL.get((edge.role, level)) if before.role is edge.role else None
+            if corner is not None and abs(edge.curve.start[1] - height) <= AT_LEVEL:
+                found.setdefault(edge.start, corner)
+    return found
 
 
 def _is_edge(piece: Piece, level: str) -> bool:
