@@ -18,7 +18,7 @@ class ReviewIn(BaseModel):
     readings: dict[str, TakenIn] = Field(max_length=200)
     taken_by: str = "helper"
     against: RowId | None = None
-    blocks: list[str] = Field(["bodice"], min_length=1, max_length=20)
+    blocks: list[str] = Field(["bodice"], max_length=20)
 
 
 class ReadingReview(BaseModel):

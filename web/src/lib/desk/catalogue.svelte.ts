@@ -2,6 +2,13 @@
 import { api, type Catalogue, type Measure, type Problem, type StarterSet } from '../api/client';
 import { Loaded } from '../api/loaded.svelte';
 
+/** Chosen in place of a set of blocks where the garment comes from cloth, film or paper. */
+export const GIVEN = 'given';
+
+/** What a garment begins with: the blocks that are drafted, how close, in what. */
+type Beginning = Pick<StarterSet, 'blocks' | 'fit' | 'cloth'>;
+const NOTHING_DRAFTED: Beginning = { blocks: [], fit: 'fitted', cloth: { kind: 'woven', stretch: 0 } };
+
 class Shelf {
 	readonly catalogue = new Loaded<Catalogue>();
 
@@ -20,6 +27,11 @@ class Shelf {
 	/** The starter set of a key; the first where there is none of that name. */
 	set(key: string): StarterSet | undefined {
 		return this.all?.sets.find((set) => set.key === key) ?? this.all?.sets[0];
+	}
+
+	/** What a garment begins with: a set of blocks, or none. */
+	beginning(key: string): Beginning | undefined {
+		return key === GIVEN ? NOTHING_DRAFTED : this.set(key);
 	}
 
 	/** The measures that some blocks can use, and those that they cannot do without. */

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { newPanel } from '../../stages/drape/given';
 import type { Block, Recipe, Step } from '../api/client';
 import {
 	adding,
@@ -27,6 +28,7 @@ const recipe = {
 	overrides: { waist_ease: 5 },
 	house: { bust_ease: 7 },
 	why: { bust_ease: 'our house' },
+	given: { source: 'drape', panels: [], seams: [], open: [], levels: {}, ease: {} },
 } as unknown as Recipe;
 
 test('a value is set with its reason, and put back: first the job’s own, then the house’s', () => {
@@ -51,10 +53,12 @@ test('all can be put back at once', () => {
 	expect(usual.also).toEqual(['sleeve']);
 });
 
-test('there is always a block', () => {
+test('there is always a block, or a given piece', () => {
 	expect(blocksOf(recipe)).toEqual(['bodice', 'sleeve']);
 	expect(blocksOf(withBlocks(recipe, ['torso', 'sleeve']))).toEqual(['torso', 'sleeve']);
 	expect(withBlocks(recipe, [])).toBe(recipe);
+	const given = { ...recipe.given, panels: [newPanel('Front', [])] };
+	expect(blocksOf(withBlocks({ ...recipe, given }, []))).toEqual([]);
 });
 
 const block = (key: string, clothes: string[], stands_on: string[] = []) =>

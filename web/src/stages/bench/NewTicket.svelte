@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { answered, api, asProblem, type Problem, type Size, type Wearer } from '../../lib/api/client';
 	import { Loaded } from '../../lib/api/loaded.svelte';
-	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import { GIVEN, shelf } from '../../lib/desk/catalogue.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import SizeChoice from '../../lib/parts/SizeChoice.svelte';
@@ -17,9 +17,6 @@
 	let garment = $state('');
 	let due = $state('');
 	let chosenSet = $state('bodice');
-	/** Chosen in place of a set of blocks where the garment comes from cloth, film or paper. */
-	const GIVEN = 'given';
-	const NOTHING_DRAFTED = { blocks: [], fit: 'fitted', cloth: { kind: 'woven' as const, stretch: 0 } };
 	const set = $derived(chosenSet === GIVEN ? undefined : shelf.set(chosenSet));
 	let refused = $state<Problem | null>(null);
 	const problem = $derived(refused ?? known.problem);
@@ -49,7 +46,9 @@
 				await navigate('/wearers/:wearer/measure', { params: { wearer: wearer.id }, search });
 				return;
 			}
-			const { blocks, fit, cloth } = set ?? NOTHING_DRAFTED;
+			const beginning = shelf.beginning(chosenSet);
+			if (!beginning) return;
+			const { blocks, fit, cloth } = beginning;
 			const job = await answered(
 				api.POST('/api/jobs', {
 					body: { wearer: wearer.id, garment, due: due || null, blocks, fit, cloth },

@@ -94,8 +94,12 @@
 		if (mark !== null) focusMark(mark);
 	}
 
+	function row(mark: number): HTMLElement | null {
+		return document.querySelector<HTMLElement>(`[data-row="${mark}"]`);
+	}
+
 	function focusMark(mark: number): void {
-		requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-row="${mark}"] input`)?.focus());
+		requestAnimationFrame(() => row(mark)?.querySelector('input')?.focus());
 	}
 
 	async function keep(): Promise<void> {
@@ -117,7 +121,7 @@
 				levels={given.levels}
 				onpick={(mark) => {
 					current = mark;
-					focusMark(mark);
+					row(mark)?.scrollIntoView({ block: 'nearest' });
 				}}
 				onmove={move}
 			/>

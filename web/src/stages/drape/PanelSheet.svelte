@@ -130,7 +130,6 @@
 				data-mark={i}
 				onclick={() => onpick(i)}
 			>
-				<circle class="near" r={2 * r} />
 				{#if current === i}<circle class="ring" r={1.7 * r} />{/if}
 				{#if mark.kind === 'cross'}<path d="M{-r} {-r}L{r} {r}M{-r} {r}L{r} {-r}" />
 				{:else if mark.kind === 'dash'}<path d="M{-r} 0L{r} 0" />
@@ -142,6 +141,8 @@
 						{i + 1}{found?.off[i] ? `: ${shown(found.off[i])} off` : ''}
 					</text>
 				{/if}
+				<!-- On top: what is small is met from near it. -->
+				<circle class="near" r={2 * r} />
 			</g>
 		{/each}
 	</svg>

@@ -27,7 +27,7 @@
 	/** Space ticks off what comes next; Backspace takes the last one back. */
 	function key(event: KeyboardEvent): void {
 		const target = event.target as HTMLElement;
-		if (typedInto(target) || target.closest('button, a, input, select') || desk.deeds.busy) return;
+		if (typedInto(target) || target.closest('button, a, select, [type=checkbox]') || desk.deeds.busy) return;
 		if (event.key === ' ' && next) {
 			event.preventDefault();
 			tick(next.key);

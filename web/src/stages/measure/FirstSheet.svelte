@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { api, type Job, type Recipe, type Wearer } from '../../lib/api/client';
 	import { Loaded } from '../../lib/api/loaded.svelte';
-	import { shelf } from '../../lib/desk/catalogue.svelte';
+	import { GIVEN, shelf } from '../../lib/desk/catalogue.svelte';
 	import { Deeds } from '../../lib/desk/deeds.svelte';
 	import Head from '../../lib/parts/Head.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
@@ -12,7 +12,8 @@
 	const id = (route.params as { wearer?: string }).wearer ?? '';
 	const garment = String(route.search.garment ?? 'Fitted bodice');
 	const due = String(route.search.due ?? '');
-	const set = $derived(shelf.set(String(route.search.set ?? '')));
+	const key = String(route.search.set ?? '');
+	const set = $derived(shelf.beginning(key));
 	const person = new Loaded<Wearer>();
 	const wearer = $derived(person.value);
 	const opened = new Loaded<Job>();
@@ -42,7 +43,7 @@
 			});
 			await deeds.keep(madeUp, 'made up for measuring alone');
 		}
-		await navigate('/jobs/:job/draft', { params: { job: job.id } });
+		await navigate(key === GIVEN ? '/jobs/:job/drape' : '/jobs/:job/draft', { params: { job: job.id } });
 	}
 </script>
 
@@ -66,7 +67,7 @@
 				job={null}
 				current={null}
 				blocks={set.blocks}
-				keepWords="Keep the sheet and draft"
+				keepWords={key === GIVEN ? 'Keep the sheet' : 'Keep the sheet and draft'}
 				{chosen}
 				onallow={allow}
 				onkept={kept}

@@ -1,0 +1,161 @@
+"""A draped bustier from the tear list to the printed pieces, by keyboard; marks put right on the table; what goes wrong."""
+
+import re
+from datetime import date
+
+import pytest
+
+from izett.draping.form import Hand, draped
+from izett.files.marks_csv import write_marks
+from studio.actions.keep_sheet import keep_sheet
+from studio.models import Wearer
+from studio.schemas import SheetIn, TakenIn
+from tests.browser.conftest import MEASURES
+from tests.browser.test_by_keyboard import reach, typed
+from tests.draped import truth_of
+from tests.garments import BODY
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+#: A bustier panel as it is typed: the letter of its kind, across, along, its lines where the page would not know them.
+CENTRE_FRONT = (
+    ("h", "0", "4", "neck+centre_front"),
+    ("h", "0", "-18", "centre_front+waist"),
+    ("", "4.5", "-18.1", "waist"),
+    ("c", "9", "-18.5", "waist+princess"),
+    ("", "9.4", "-9", "princess"),
+    ("", "10", "0", "princess"),
+    ("c", "12", "6", "princess+neck"),
+)
+
+
+def opened(tab, garment="Gala bustier"):
+    """A ticket for something that is draped: no block."""
+    wearer = Wearer.objects.create(name="Odile Varn")
+    readings = {symbol: TakenIn(text=text, unit="cm") for symbol, text in MEASURES.items()}
+    keep_sheet(wearer.id, SheetIn(taken_on=date.today(), readings=readings))
+    tab.open("/new")
+    page = tab.page
+    page.get_by_label("Blocks").select_option("given")
+    page.get_by_label("Garment").fill(garment)
+    tab.button("Open it").click()
+    page.wait_for_url(re.compile("/drape"))
+    return page
+
+
+def type_marks(page, rows):
+    """Type marks by keyboard alone, the focus being in the empty row."""
+    for number, (letter, across, along, line) in enumerate(rows, 1):
+        page.get_by_label("Next mark, across").wait_for()
+        if letter:
+            page.keyboard.press(letter)
+        page.keyboard.type(across)
+        page.keyboard.press("Enter")
+        page.keyboard.type(along)
+        page.keyboard.press("Tab")
+        page.keyboard.press("Control+a")
+        page.keyboard.type(line)
+        page.keyboard.press("Enter")
+        page.get_by_role("group", name=f"Mark {number}", exact=True).wait_for()
+
+
+def test_from_the_tear_list_to_printed_pieces_by_keyboard(tab):
+    page = opened(tab)
+    with tab.keeping():
+        page.get_by_label("What is draped").select_option("bustier")
+    with tab.keeping():
+        length = page.get_by_role("group", name="Centre front").get_by_label(re.compile("^Length"))
+        typed(page, length, "10 5/8 in")
+        page.keyboard.press("Enter")
+    with tab.keeping():
+        typed(page, page.get_by_role("group", name="Centre front").get_by_label(re.compile("^Width")), "10.5")
+        page.keyboard.press("Enter")
+    page.get_by_role("img", name=re.compile("1 strips, as it is torn")).wait_for()
+    assert page.get_by_text("34.5 cm × 18.0 cm").is_visible()
+    with page.expect_download() as paper:
+        page.get_by_role("link", name="A4").click()
+    assert paper.value.suggested_filename.endswith("tear-list.pdf")
+
+    page.get_by_text("Session", exact=True).click()
+    first = page.get_by_role("checkbox").first
+    first.wait_for()
+    with tab.keeping():
+        page.locator("body").press("Space")
+    assert first.is_checked()
+
+    page.get_by_text("Marks", exact=True).click()
+    reach(page, page.get_by_role("button", name="+ Centre front"))
+    page.keyboard.press("Enter")
+    type_marks(page, CENTRE_FRONT)
+    page.get_by_role("img", name="The centre front with its marks").get_by_text("princess").wait_for()
+    with tab.keeping():
+        reach(page, tab.button("Keep the marks"))
+        page.keyboard.press("Enter")
+    page.keyboard.press("Escape")
+    page.get_by_text("True", exact=True).click()
+    page.get_by_text(re.compile("in all; the farthest dot")).wait_for()
+    page.goto(page.url.replace("/drape", "/cut").split("?")[0])
+    with page.expect_download() as printed:
+        page.get_by_role("link", name="Print file, A4").click()
+    assert printed.value.path().read_bytes().startswith(b"%PDF")
+    assert not tab.unexpected()
+
+
+def test_a_table_is_pasted_a_mark_put_right_by_arrows_and_a_seam_by_pointing(tab):
+    page = opened(tab)
+    page.goto(page.url.split("?")[0] + "?part=marks")
+    given = draped(truth_of("bustier", BODY), Hand())
+    page.get_by_text("Paste marks, or read a table").click()
+    page.get_by_label("Marks as a table").fill(write_marks(given))
+    tab.button("Take them").click()
+    page.get_by_role("group", name="Mark 1", exact=True).wait_for()
+    # One dot is moved far off: it is told, and goes back by the arrows.
+    princess = next(i for i, mark in enumerate(given.panels[0].marks) if mark.lines == ("princess",)) + 3
+    field = page.get_by_label(f"Mark {princess + 1}, across", exact=True)
+    before = field.input_value()
+    field.fill(str(float(before) - 1))
+    field.press("Enter")
+    page.get_by_text(re.compile(f"Mark {princess + 1} of the .* off the princess")).wait_for()
+    page.locator(f"[data-mark='{princess}'] .near").click()
+    page.keyboard.press("Shift+ArrowRight")
+    page.get_by_text(re.compile("off the princess")).wait_for(state="detached")
+    assert float(field.input_value()) == pytest.approx(float(before), abs=0.011)
+    with tab.keeping():
+        tab.button("Keep the marks").click()
+    page.get_by_text("True", exact=True).click()
+    seams = page.get_by_role("listitem").filter(has_text="as marked")
+    assert seams.count() == 3
+    tab.button("Not a seam").first.click()
+    page.get_by_text("Sewn to nothing").wait_for()
+    assert seams.count() == 2
+    tab.button("Point at two lines that are sewn together").click()
+    sides = page.get_by_role("group", name="Lines that can be sewn").get_by_role("button", name=re.compile("side$"))
+    sides.first.click()
+    sides.first.click()
+    page.get_by_text("said").first.wait_for()
+    assert seams.count() == 3
+    with tab.keeping():
+        tab.button("Keep the marks").click()
+    assert not tab.unexpected()
+
+
+def test_what_is_typed_and_not_kept_is_there_after_the_page_was_closed(tab):
+    page = opened(tab)
+    page.goto(page.url.split("?")[0] + "?part=marks")
+    page.get_by_label("A new panel").fill("Front")
+    page.keyboard.press("Enter")
+    type_marks(page, CENTRE_FRONT[:3])
+    page.get_by_text("does not close yet").wait_for()
+    page.reload()
+    page.get_by_text("Typed here before and not kept: it was put back.").wait_for()
+    assert page.get_by_label("Mark 2, along", exact=True).input_value() == "-18"
+    page.get_by_label("Mark 2, along", exact=True).fill("nothing")
+    page.keyboard.press("Enter")
+    page.get_by_role("alert").filter(has_text="is not a length").wait_for()
+    tab.button("Let them go").click()
+    page.get_by_text("Choose a panel, or add one").wait_for()
+    tab.expect_complaint("422")
+    page.get_by_text("Paste marks, or read a table").click()
+    page.get_by_label("Marks as a table").fill("panel,kind,across,along\nFront,star,1,2\n")
+    tab.button("Take them").click()
+    page.get_by_text("“star” is no kind of mark").wait_for()
