@@ -94,9 +94,11 @@ lock: .venv/.ready ## resolve the Python requirements anew
 bench: chromium .venv/.ready web/dist/index.html ## measure the budgets, each beside a floor of the same run
 	$(BIN)/python -m tests.bench
 
-sweep: .venv/.ready web/dist/index.html ## draft for every body there is and count what holds; try the API, kill the server and fit wearers at length
+sweep: .venv/.ready web/dist/index.html ## draft for every body there is and count what holds; try the API, kill the server, drape and fit at length
 	$(BIN)/python -m tests.sweep
 	IZETT_CASES=370 IZETT_KILLS=300 $(BIN)/python -m pytest tests/studio/test_contract.py tests/studio/test_storage.py -k "description or killed"
+	IZETT_BODIES=8 $(BIN)/python -m pytest tests/core/fitting/test_every_remedy.py -k bodies
+	IZETT_DRAPED=100 $(BIN)/python -m pytest tests/core/draping/test_truing.py -k scatter
 	IZETT_WEARERS=300 $(BIN)/python -m pytest tests/core/fitting/test_simulated_wearers.py -s
 
 screenshots: chromium .venv/.ready web/dist/index.html ## take the pictures of docs/screenshots anew

@@ -4,6 +4,7 @@ import re
 from datetime import date
 
 import pytest
+from playwright.sync_api import expect
 
 from izett.draping.form import Hand, draped
 from izett.files.marks_csv import write_marks
@@ -124,16 +125,17 @@ def test_a_table_is_pasted_a_mark_put_right_by_arrows_and_a_seam_by_pointing(tab
         tab.button("Keep the marks").click()
     page.get_by_text("True", exact=True).click()
     seams = page.get_by_role("listitem").filter(has_text="as marked")
-    assert seams.count() == 3
+    expect(seams).to_have_count(3)
     tab.button("Not a seam").first.click()
-    page.get_by_text("Sewn to nothing").wait_for()
-    assert seams.count() == 2
+    expect(seams).to_have_count(2)
     tab.button("Point at two lines that are sewn together").click()
-    sides = page.get_by_role("group", name="Lines that can be sewn").get_by_role("button", name=re.compile("side$"))
+    sides = page.get_by_role("group", name="Lines that can be sewn").get_by_role(
+        "button", name=re.compile("(side|princess)$")
+    )
     sides.first.click()
     sides.first.click()
     page.get_by_text("said").first.wait_for()
-    assert seams.count() == 3
+    expect(seams).to_have_count(3)
     with tab.keeping():
         tab.button("Keep the marks").click()
     assert not tab.unexpected()

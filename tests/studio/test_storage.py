@@ -248,7 +248,7 @@ def test_a_demo_that_was_killed_half_way_is_finished_at_the_next_start(tmp_path)
     process.wait()
     manage(work, "demo")
     jobs = sqlite3.connect(work / "studio.sqlite3").execute("SELECT count(*) FROM studio_job").fetchone()
-    assert jobs == (8,)
+    assert jobs == (9,)
 
 
 @contextmanager

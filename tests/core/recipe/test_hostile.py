@@ -33,7 +33,7 @@ def silent():
 @pytest.mark.parametrize("seed", range(4))
 def test_a_random_step_is_worked_or_refused_and_what_comes_of_it_can_be_read_back(seed):
     acted = Counter()
-    for i, (step, evaluation) in enumerate(random_recipes(seed, 200)):
+    for i, (step, evaluation) in enumerate(random_recipes(seed, 150)):
         tried(evaluation, printed=i % 20 == 0)
         acted[evaluation.of(step.uid).failure is None] += 1
     assert acted[True] >= LEAST_ACTING * acted.total()
