@@ -112,11 +112,18 @@ def fitting(page: Page, job: str) -> None:
 
 
 def builds(page: Page) -> None:
-    """Draw all builds on one sheet, and all garments on another."""
-    for name, (svg, width, height) in (("builds", sheet_of_builds()), ("garments", sheet_of_garments())):
-        page.set_content(f'<body style="margin:0;background:#e9ece3">{svg}</body>')
-        box = {"x": 0, "y": 0, "width": width, "height": height}
-        page.screenshot(path=OUT / f"{name}.png", clip=box, full_page=True)
+    """Draw all builds, and all garments from them under them, on one sheet."""
+    (first, width, height), (second, _, more) = sheet_of_builds(), sheet_of_garments()
+    sheets = "".join(f'<div style="line-height:0">{svg}</div>' for svg in (first, second))
+    page.set_content(f'<body style="margin:0;background:#e9ece3">{sheets}</body>')
+    box = {"x": 0, "y": 0, "width": width, "height": height + more}
+    page.screenshot(path=OUT / "builds.png", clip=box, full_page=True)
+
+
+def draping(page: Page, job: str) -> None:
+    page.goto(f"{job}/drape?part=marks")
+    page.locator("[data-mark='6'] .near").click()
+    take(page, "drape")
 
 
 def views(page: Page, url: str) -> None:
@@ -136,6 +143,7 @@ def views(page: Page, url: str) -> None:
     page.locator("[data-sum=neck_depth]").scroll_into_view_if_needed()
     take(page, "draft-sums")
     fitting(page, f"{url}{jobs[0]}")
+    draping(page, f"{url}{job['Gala bustier, draped']}")
     page.goto(f"{url}{jobs[0]}/cut")
     take(page, "cut")
     page.evaluate("localStorage.setItem('izett-dim', 'yes'); localStorage.setItem('izett-unit', 'in')")

@@ -164,7 +164,7 @@ class Drawing:
                     Query(
                         Wrong.DOT_OFF,
                         self.panel.name,
-                        f"Mark {mark + 1} of the {self.panel.called.lower()} lies {cm(far)} off the {in_words(line.name)} "
+                        f"Mark {mark + 1} of the {self.panel.called.lower()} lies {cm(far, 2)} off the {in_words(line.name)} "
                         "drawn along the others.",
                         "Measure it again; or let the line go through all of its dots.",
                         (mark,),
