@@ -66,7 +66,7 @@ chromium:
 
 test: .venv/.ready chromium web/dist/index.html ## everything that must hold: make check, then all tests
 	@$(MAKE) --no-print-directory --jobs=2 check-python test-web
-	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS)
+	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS) --dist worksteal
 	$(BIN)/python -m pytest tests/browser
 
 test-web: check-web

@@ -88,7 +88,7 @@ def test_from_the_bench_to_the_print_file_without_a_pointer(tab):
         press(page, button(page, "Record and change the paper"))
     assert len(tab.state()["recipe"]["steps"]) == 3
     # Cut: the print file.
-    page.keyboard.press("6")
+    page.keyboard.press("7")
     link = page.get_by_role("link", name="Print file, A4")
     with page.expect_download() as download:
         press(page, link)

@@ -13,6 +13,7 @@ from studio.models import Wearer
 from studio.schemas import SheetIn, TakenIn
 from tests.browser.conftest import MEASURES
 from tests.browser.test_by_keyboard import reach, typed
+from tests.browser.test_screens import serious
 from tests.draped import truth_of
 from tests.garments import BODY
 
@@ -89,6 +90,7 @@ def test_from_the_tear_list_to_printed_pieces_by_keyboard(tab):
     page.keyboard.press("Enter")
     type_marks(page, CENTRE_FRONT)
     page.get_by_role("img", name="The centre front with its marks").get_by_text("princess").wait_for()
+    assert serious(tab) == []
     with tab.keeping():
         reach(page, tab.button("Keep the marks"))
         page.keyboard.press("Enter")

@@ -26,6 +26,7 @@ SCREENS = (
     "{job}/check?panel=walk",
     "{job}/check?panel=ease",
     "{job}/fit",
+    "{job}/drape",
     "{job}/cut",
 )
 
@@ -48,8 +49,9 @@ def settle(tab):
 SIZES = ((1024, 768), (768, 1024), (640, 400))
 
 
-def serious(tab):
-    found = Axe().run(tab.page).response["violations"]
+def serious(tab, only=None):
+    options = {"runOnly": [only]} if only else None
+    found = Axe().run(tab.page, options=options).response["violations"]
     return [
         (v["id"], [node["html"][:120] for node in v["nodes"][:3]])
         for v in found
@@ -64,8 +66,9 @@ def test_every_screen_is_readable_for_everyone_by_day_and_evening_and_runs_out_o
         tab.page.set_viewport_size({"width": 1280, "height": 800})
         tab.open(screen.format(job=demo))
         settle(tab)
-        for light in ("Evening light", "Day light"):
-            assert serious(tab) == [], (screen, light)
+        # By evening nothing but the colours is another.
+        for light, only in (("Evening light", None), ("Day light", "color-contrast")):
+            assert serious(tab, only) == [], (screen, light)
             tab.button(light).click()
         for width, height in SIZES:
             tab.page.set_viewport_size({"width": width, "height": height})
@@ -153,7 +156,15 @@ def test_the_unit_is_switched_by_keyboard_and_remembered(tab, demo):
 
 def test_every_stage_is_reached_by_its_key(tab, demo):
     tab.open(f"{demo}/draft")
-    for key, stage in (("1", "measure"), ("2", "draft"), ("3", "style"), ("4", "check"), ("5", "fit"), ("6", "cut")):
+    for key, stage in (
+        ("1", "measure"),
+        ("2", "draft"),
+        ("3", "style"),
+        ("4", "check"),
+        ("5", "fit"),
+        ("6", "drape"),
+        ("7", "cut"),
+    ):
         tab.page.keyboard.press(key)
         tab.page.wait_for_url(f"**/{stage}*")
         settle(tab)

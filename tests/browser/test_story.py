@@ -217,7 +217,7 @@ def test_a_wearer_is_deleted_for_good_after_being_asked_once_more(tab):
 def test_the_job_is_carried_out_and_in_through_the_screen(tab, tmp_path):
     tab.new_ticket()
     page = tab.page
-    page.keyboard.press("6")
+    page.keyboard.press("7")
     with page.expect_download() as download:
         page.get_by_role("link", name="Whole job, JSON").click()
     path = tmp_path / "job.json"

@@ -70,7 +70,7 @@ def test_a_backup_made_while_others_write_has_every_deed_that_was_answered_befor
         ]
 
         def write(job):
-            for n in range(12):
+            for n in range(8):
                 job = saved(port, job, 4 + n / 10)
             return job
 

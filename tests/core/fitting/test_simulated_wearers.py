@@ -148,9 +148,9 @@ def wearers(random, count, differences, sheet):
 
 #: By garment: how its wearers differ, what is read, what a fitter sees, how many of them are fitted here, and by which chance.
 GARMENTS = {
-    "bodice": (ON_A_BODICE, [*UPPER, RIGHT + TIP], bodice, 45, 7),
-    "princess dress": (ON_A_DRESS, [*UPPER, RIGHT + TIP, "around the hip", "sleeve forward"], dress, 20, 11),
-    "trousers": (ON_TROUSERS, LEGS, trousers, 30, 11),
+    "bodice": (ON_A_BODICE, [*UPPER, RIGHT + TIP], bodice, 30, 7),
+    "princess dress": (ON_A_DRESS, [*UPPER, RIGHT + TIP, "around the hip", "sleeve forward"], dress, 15, 11),
+    "trousers": (ON_TROUSERS, LEGS, trousers, 20, 11),
 }
 
 
