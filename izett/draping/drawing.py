@@ -207,10 +207,10 @@ def role_in(panel: Panel, line: str) -> Role:
 
 
 def fold_of(round_: Round, roles: Sequence[Role]) -> str | None:
-    """Return the line on the fold: what was said, else a straight centre front."""
+    """Return the line on the fold: what was said, where the panel has it, else a straight centre front."""
     panel = round_.panel
     if panel.fold is not None:
-        return panel.fold or None
+        return panel.fold if any(line.name == panel.fold for line in round_.lines) else None
     for line, role in zip(round_.lines, roles, strict=True):
         if role is Role.CENTRE_FRONT and not line.dots and not panel.said(line.name).drawn:
             across = [round_.spot(i)[0] for i in (line.start, line.end)]

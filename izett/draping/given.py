@@ -1,15 +1,18 @@
 """Given pieces: what panels from outside come to, trued one by one, then laid together."""
 
+import logging
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from izett.draping.agreeing import Agreed, laid_together
 from izett.draping.notches import notched
-from izett.draping.panel import Given
-from izett.draping.ring import Query
+from izett.draping.panel import Given, Panel
+from izett.draping.ring import Query, Round, Wrong
 from izett.draping.seams import seams_of
 from izett.draping.truing import Trued, finished, trued
+from izett.errors import place_of
+from izett.geometry.motion import STILL
 from izett.geometry.outline import gap
 from izett.pattern.document import Seam
 from izett.pattern.facts import Layer, Region
@@ -66,8 +69,14 @@ class Drawn:
 
 
 def drawn(given: Given) -> Drawn:
-    """Return the pieces and seams of shapes from outside."""
-    one_by_one = [trued(panel, levels=given.levels) for panel in given.panels]
+    """Return the pieces and seams of shapes from outside; the very same shapes are drawn once."""
+    return _drawn(given.model_dump_json())
+
+
+@lru_cache(maxsize=64)
+def _drawn(text: str) -> Drawn:
+    given = Given.model_validate_json(text)
+    one_by_one = [_trued(panel, given.levels) for panel in given.panels]
     pieces = [panel.piece for panel in one_by_one if panel.piece is not None]
     guides = {panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels}
     together, seams = laid_together(pieces, seams_of(given, pieces), guides)
@@ -78,6 +87,22 @@ def drawn(given: Given) -> Drawn:
     lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in seams], bust)
     marked = {piece.name: piece for piece in lying}
     return Drawn(given, tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels), tuple(seams))
+
+
+def _trued(panel: Panel, levels: Mapping[str, float]) -> Trued:
+    """Return a panel trued; where that broke, it is told, and the other panels are drawn."""
+    try:
+        return trued(panel, levels=levels)
+    except Exception as fault:
+        logging.getLogger(__name__).error("panel: %s", place_of(fault))
+        told = Query(
+            Wrong.BROKE,
+            panel.name,
+            f"The {panel.called.lower()} cannot be drawn: its marks make a shape that Izett was not made for.",
+            "Look at the marks that were changed last. They are kept; the other panels are drawn.",
+            stops=True,
+        )
+        return Trued(Round(panel, ()), None, {}, {}, (told,), STILL)
 
 
 def _as_lying(panel: Trued, pieces: Mapping[str, Piece], levels: Mapping[str, float]) -> Trued:

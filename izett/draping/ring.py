@@ -56,6 +56,7 @@ class Wrong(StrEnum):
     DOT_OFF = "dot-off"
     FOLD_BENT = "fold-bent"
     NOT_SQUARE = "not-square"
+    BROKE = "panel-broke"
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from izett.geometry.curve import Curve
+from izett.geometry.outline import without_repeats
 from izett.geometry.point import Point, Vector, distance
 
 #: A handle as a share of its cubic's chord where the dots say nothing, and how far dots may easily take it from there: a
@@ -455,10 +456,10 @@ def _distances(curve: Curve, spots: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def through_all(start: Point, dots: Sequence[Point], end: Point) -> Curve:
-    """Return the smooth curve through every dot (each apart from the next), as a bent strip would lie."""
+    """Return the smooth curve through every dot, as a bent strip would lie; a dot that lies on the one before counts once."""
     from scipy.interpolate import CubicSpline  # noqa: PLC0415
 
-    points = np.asarray([start, *dots, end], dtype=np.float64)
+    points = np.asarray([*without_repeats([start, *dots]), end], dtype=np.float64)
     at = np.concatenate(([0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))))
     spline = CubicSpline(at, points, bc_type="natural" if len(points) < 4 else "not-a-knot")
     speeds = spline(at, 1)
