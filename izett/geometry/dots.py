@@ -7,7 +7,7 @@ its distance told: nothing is smoothed over silently. scipy does the solving.
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
 from math import atan2, cos, hypot, sin, sqrt
@@ -78,6 +78,30 @@ class AlongDots:
 
 
 @dataclass(frozen=True, slots=True)
+class _Asked:
+    """What is drawn along: two ends, the dots between them, directions at the ends where they are given; and how far a dot is
+    usually, and may be, off (cm)."""
+
+    start: Point
+    dots: tuple[Point, ...]
+    end: Point
+    leaving: Vector | None
+    arriving: Vector | None
+    noise: float
+    most: float
+
+    @property
+    def marks(self) -> tuple[Point, ...]:
+        """All places from end to end."""
+        return (self.start, *self.dots, self.end)
+
+    @property
+    def fixed(self) -> int:
+        """At how many ends the direction is given."""
+        return (self.leaving is not None) + (self.arriving is not None)
+
+
+@dataclass(frozen=True, slots=True)
 class _Model:
     """So many cubics, bending one way or as they like."""
 
@@ -100,8 +124,8 @@ class _Fit:
     def squares(self) -> float:
         return float(self.off @ self.off)
 
-    def is_good(self, noise: float, most: float) -> bool:
-        return bool(np.max(self.off) <= most and sqrt(self.squares / len(self.off)) <= noise)
+    def is_good(self, asked: _Asked) -> bool:
+        return bool(np.max(self.off) <= asked.most and sqrt(self.squares / len(self.off)) <= asked.noise)
 
 
 @lru_cache(maxsize=2048)
@@ -124,24 +148,24 @@ def along_dots(
         noise: how far a dot is usually off, cm.
         most: how far a dot may be off before a plainer curve is given up for it, cm.
     """
-    if not dots:
-        curve, _ = _solved(_Model(1, True), start, dots, end, leaving, arriving, noise)
-        return AlongDots(curve, ())
+    asked = _Asked(start, dots, end, leaving, arriving, noise, most)
     plainest, *freer = _models()
-    best, asked = _fitted(plainest, start, dots, end, leaving, arriving, noise), None
+    if not dots:
+        return AlongDots(_solved(plainest, asked)[0], ())
+    best, left_out_of = _fitted(plainest, asked), None
     for model in freer:
-        if best.is_good(noise, most):
-            if sqrt(best.squares / len(dots)) <= UNSEEN * noise or model.cubics > best.model.cubics + 1:
+        if best.is_good(asked):
+            seen = sqrt(best.squares / len(dots)) > UNSEEN * noise
+            if not seen or model.cubics > best.model.cubics + 1 or model.free(asked.fixed) >= len(dots):
                 break
-        elif asked is not best:
-            asked = best
-            alone = _without_one(best.model, start, dots, end, leaving, arriving, noise, most)
+        elif left_out_of is not best:
+            left_out_of = best
+            alone = _without_one(best.model, asked)
             if alone is not None:
-                return AlongDots(alone.curve, tuple(float(d) for d in alone.off))
-        if best.is_good(noise, most) and model.free((leaving is not None) + (arriving is not None)) >= len(dots):
-            break
-        fit = _fitted(model, start, dots, end, leaving, arriving, noise)
-        if _earns(fit, best, noise, most) and not _swings(fit.curve, (start, *dots, end)):
+                best = alone
+                break
+        fit = _fitted(model, asked)
+        if _earns(fit, best, asked) and not _swings(fit.curve, asked.marks):
             best = fit
     return AlongDots(best.curve, tuple(float(d) for d in best.off))
 
@@ -153,84 +177,59 @@ def _models() -> Iterator[_Model]:
         yield _Model(cubics, False)
 
 
-def _earns(fit: _Fit, best: _Fit, noise: float, most: float) -> bool:
+def _earns(fit: _Fit, best: _Fit, asked: _Asked) -> bool:
     """Return whether a freer model is to be believed over the best so far."""
-    count = len(fit.off)
-    if sqrt(best.squares / count) <= UNSEEN * noise:
+    count, unseen = len(fit.off), UNSEEN * asked.noise
+    if sqrt(best.squares / count) <= unseen:
         return False
-    if not best.is_good(noise, most) and (fit.is_good(noise, most) or fit.squares < best.squares / 2):
+    if not best.is_good(asked) and (fit.is_good(asked) or fit.squares < best.squares / 2):
         # It may choose more numbers than there are dots; that it does not swing between them is asked of it besides.
         return True
-    if fit.free == best.free and best.squares - fit.squares > TURNS * noise**2:
+    if fit.free == best.free and best.squares - fit.squares > TURNS * asked.noise**2:
         return True
     # One that may turn the other way has no more numbers to choose, only more of their values: it counts as one.
     more, spare = max(fit.free - best.free, 1), count - fit.free
     if spare < 1:
         return False
     gained = (best.squares - fit.squares) / more
-    return gained > BELIEVED * max(fit.squares / spare, (UNSEEN * noise) ** 2)
+    return gained > BELIEVED * max(fit.squares / spare, unseen**2)
 
 
-def _fitted(
-    model: _Model,
-    start: Point,
-    dots: tuple[Point, ...],
-    end: Point,
-    leaving: Vector | None,
-    arriving: Vector | None,
-    noise: float,
-) -> _Fit:
-    curve, off = _solved(model, start, dots, end, leaving, arriving, noise)
-    return _Fit(model, curve, off, model.free((leaving is not None) + (arriving is not None)))
+def _fitted(model: _Model, asked: _Asked) -> _Fit:
+    curve, off = _solved(model, asked)
+    return _Fit(model, curve, off, model.free(asked.fixed))
 
 
-def _without_one(
-    model: _Model,
-    start: Point,
-    dots: tuple[Point, ...],
-    end: Point,
-    leaving: Vector | None,
-    arriving: Vector | None,
-    noise: float,
-    most: float,
-) -> _Fit | None:
+def _without_one(model: _Model, asked: _Asked) -> _Fit | None:
     """Return the curve along all dots but one that alone keeps it from fitting; None where it is not one alone."""
-    if len(dots) < LEAST_DOTS:
+    if len(asked.dots) < LEAST_DOTS:
         return None
-    off = _fitted(model, start, dots, end, leaving, arriving, noise).off
+    off = _fitted(model, asked).off
     # One that stands out pulls the curve to itself, or its neighbours away: it is among those that are off the most.
     for i in np.argsort(off)[::-1][:SUSPECTS]:
-        rest = (*dots[:i], *dots[i + 1 :])
-        fit = _fitted(model, start, rest, end, leaving, arriving, noise)
-        if fit.free >= len(rest) + 1 or not fit.is_good(noise, most):
+        rest = replace(asked, dots=(*asked.dots[:i], *asked.dots[i + 1 :]))
+        fit = _fitted(model, rest)
+        if fit.free > len(rest.dots) or not fit.is_good(asked):
             continue
-        off = _distances(fit.curve, np.asarray(dots, dtype=np.float64))
-        zigzag = _turning((start, *dots, end)) - _turning((start, *rest, end))
-        if off[i] > max(most, STANDS_OUT * float(np.max(fit.off))) and zigzag > ZIGZAG:
+        off = _distances(fit.curve, np.asarray(asked.dots, dtype=np.float64))
+        zigzag = _turning(asked.marks) - _turning(rest.marks)
+        if off[i] > max(asked.most, STANDS_OUT * float(np.max(fit.off))) and zigzag > ZIGZAG:
             return _Fit(model, fit.curve, off, fit.free)
     return None
 
 
-def _solved(
-    model: _Model,
-    start: Point,
-    dots: tuple[Point, ...],
-    end: Point,
-    leaving: Vector | None,
-    arriving: Vector | None,
-    noise: float,
-) -> tuple[Curve, NDArray[np.float64]]:
+def _solved(model: _Model, asked: _Asked) -> tuple[Curve, NDArray[np.float64]]:
     """Return the best curve of a model and the distance of each dot."""
     # scipy takes long to import: only a program that draws along dots waits for it.
     from scipy.optimize import least_squares  # noqa: PLC0415
 
-    spots = np.asarray(dots, dtype=np.float64).reshape(-1, 2)
-    line = _Line(model, start, end, leaving, arriving, spots, noise)
+    line = _Line(model, asked)
     found = least_squares(
         line.misfit, line.first_guess(), line.slopes, method="lm", xtol=SETTLED, ftol=SETTLED, max_nfev=MOST_ROUNDS
     )
-    curve = Curve(tuple((float(x), float(y)) for x, y in _held(line.controls(found.x), start, end)))
-    return curve, _distances(curve, spots)
+    controls = _held(line.controls(found.x), asked.start, asked.end)
+    curve = Curve(tuple((float(x), float(y)) for x, y in controls))
+    return curve, _distances(curve, line.spots)
 
 
 def _held(controls: NDArray[np.float64], start: Point, end: Point) -> NDArray[np.float64]:
@@ -241,22 +240,14 @@ def _held(controls: NDArray[np.float64], start: Point, end: Point) -> NDArray[np
 class _Line:
     """The numbers that a model chooses: at each joint its place and direction, and two handles for each cubic."""
 
-    def __init__(
-        self,
-        model: _Model,
-        start: Point,
-        end: Point,
-        leaving: Vector | None,
-        arriving: Vector | None,
-        spots: NDArray[np.float64],
-        noise: float,
-    ) -> None:
+    def __init__(self, model: _Model, asked: _Asked) -> None:
         self.model = model
-        self.start, self.end = np.asarray(start, dtype=np.float64), np.asarray(end, dtype=np.float64)
-        self._ends = (start, end)
-        self.chord = max(distance(start, end), *(distance(start, (x, y)) for x, y in spots), 1e-9)
-        self.fixed = [None if way is None else atan2(way[1], way[0]) for way in (leaving, arriving)]
-        self.spots, self.noise = spots, noise
+        self.start, self.end = (np.asarray(spot, dtype=np.float64) for spot in (asked.start, asked.end))
+        self._ends = (asked.start, asked.end)
+        self.chord = max(*(distance(asked.start, spot) for spot in asked.marks), 1e-9)
+        self.fixed = [None if way is None else atan2(way[1], way[0]) for way in (asked.leaving, asked.arriving)]
+        self.spots, self.noise = np.asarray(asked.dots, dtype=np.float64).reshape(-1, 2), asked.noise
+        spots = self.spots
         self.along = np.vstack([self.start, spots, self.end])
         #: To which side the dots lie of the chord: where a line bends one way, it is this.
         chord = self.end - self.start
