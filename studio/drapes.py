@@ -2,7 +2,6 @@
 
 from izett.draping.given import Drawn, drawn
 from izett.draping.panel import Given
-from izett.draping.ring import Query
 from izett.draping.seams import SEWN
 from izett.draping.tearing import Measured, TearList, ToDrape, drapes, kinds, session, tear_list
 from izett.draping.truing import Trued
@@ -20,7 +19,6 @@ from studio.drape_schemas import (
     SessionStepOut,
     StripOut,
     TearOut,
-    ToDrapeOut,
 )
 from studio.form_schemas import FormPanel, OnForm
 
@@ -28,26 +26,7 @@ from studio.form_schemas import FormPanel, OnForm
 def catalogue_of_drapes() -> DrapesOut:
     """Return what there is to drape, and how a session goes."""
     return DrapesOut(
-        drapes=[
-            DrapeOut(
-                key=drape.key,
-                title=drape.title,
-                tape=list(drape.tape),
-                panels=[
-                    ToDrapeOut(
-                        key=p.key,
-                        title=p.title,
-                        kind=p.kind,
-                        hangs=p.hangs,
-                        bust=p.bust,
-                        length=p.length,
-                        width=p.width,
-                    )
-                    for p in drape.panels
-                ],
-            )
-            for drape in drapes().values()
-        ],
+        drapes=[DrapeOut.model_validate(drape, from_attributes=True) for drape in drapes().values()],
         steps=[
             SessionStepOut(key=f"step_{i}", part=step.part, does=step.does, watch=step.watch)
             for i, step in enumerate(session(), 1)
@@ -97,7 +76,7 @@ def tear_state(form: OnForm) -> TearOut:
                         warp=block.warp,
                         weft=block.weft,
                         allowance=block.allowance,
-                        guides=[GuideOut(what=g.what, along=g.along, at=g.at) for g in block.guides],
+                        guides=[GuideOut.model_validate(guide, from_attributes=True) for guide in block.guides],
                     )
                     for block in strip.blocks
                 ],
@@ -179,17 +158,5 @@ def _panel(trued: Trued) -> GivenPanelOut:
         cut=piece.cut if piece else 0,
         lines=lines,
         off=[trued.off.get(i) for i in range(len(panel.marks))],
-        queries=[_query(query) for query in trued.queries],
-    )
-
-
-def _query(query: Query) -> QueryOut:
-    return QueryOut(
-        code=query.code.value,
-        panel=query.panel,
-        words=query.words,
-        fix=query.fix,
-        marks=list(query.marks),
-        lines=list(query.lines),
-        stops=query.stops,
+        queries=[QueryOut.model_validate(query, from_attributes=True) for query in trued.queries],
     )

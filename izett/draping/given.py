@@ -80,7 +80,7 @@ def _drawn(text: str) -> Drawn:
     pieces = [panel.piece for panel in one_by_one if panel.piece is not None]
     guides = {panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels}
     together, seams = laid_together(pieces, seams_of(given, pieces), guides)
-    now = {piece.name: piece for piece in together if fault_of(piece) is None}
+    now = {piece.name: piece for piece in together}
     levels = {panel.name: {**given.levels, **panel.levels} for panel in given.panels}
     panels = [_as_lying(panel, now, levels[panel.panel.name]) for panel in one_by_one]
     bust = {name: of["bust"] - of.get(WAIST, 0.0) for name, of in levels.items() if "bust" in of}
@@ -109,7 +109,17 @@ def _as_lying(panel: Trued, pieces: Mapping[str, Piece], levels: Mapping[str, fl
     """Return a panel with its piece as it lies at its neighbours, and the distances of its dots from that."""
     piece = pieces.get(panel.panel.name)
     if piece is None:
-        return replace(panel, piece=None)
+        return panel
+    fault = fault_of(piece)
+    if fault is not None:
+        told = Query(
+            Wrong.BROKE,
+            panel.panel.name,
+            f"The {panel.panel.called.lower()} cannot be cut: {fault.words}",
+            "Look at its marks again, and at the seams that it is in.",
+            stops=True,
+        )
+        return replace(panel, piece=None, queries=(*panel.queries, told))
     off = {
         mark: gap(edge.curve.flattened(), panel.spot(mark))
         for line, edge in zip(panel.round.lines, piece.edges, strict=True)

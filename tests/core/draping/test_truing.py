@@ -1,6 +1,7 @@
 """Truing: from marks to lines and pieces, over garments of the simulated form and over what goes wrong."""
 
 import os
+import random
 
 import numpy as np
 import pytest
@@ -15,6 +16,7 @@ from izett.geometry.outline import crossing
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
 from izett.pattern.sewn import seam_lengths
+from izett.pattern.sound import fault_of
 from tests.bodies import extremes, measured_women, size_series
 from tests.core.draping.test_ring import FOUR, mark, panel
 from tests.draped import compared, truth_of
@@ -265,3 +267,90 @@ def test_marks_survive_their_document_exactly():
         Given(panels=(panel(*FOUR), panel(*FOUR)))
     with pytest.raises(ValueError, match="finite"):
         Mark(kind="dot", across=float("nan"), along=0)
+
+
+def test_a_fold_whose_line_is_gone_is_no_fold():
+    renamed = Panel(name="front", marks=FOUR, fold="centre_back")
+    assert trued(renamed).piece.on_fold is None
+
+
+def test_two_dots_at_one_place_count_once_where_the_line_goes_through_all():
+    twice = (*FOUR[:4], FOUR[3], *FOUR[4:])
+    found = trued(Panel(name="front", marks=twice, lines={"princess": LineSaid(way=Way.THROUGH_ALL)}))
+    assert max(found.off.values()) < 0.01
+
+
+def test_a_panel_that_breaks_is_told_and_the_others_are_drawn(monkeypatch, caplog):
+    from izett.draping import given as drawing
+
+    def broken(panel_, *, levels):
+        if panel_.name == "broken":
+            raise ZeroDivisionError("no direction")
+        return trued(panel_, levels=levels)
+
+    monkeypatch.setattr(drawing, "trued", broken)
+    found = drawn(Given(panels=(panel(*FOUR, name="whole_one"), panel(*FOUR, name="broken"))))
+    assert [piece.name for piece in found.pieces] == ["whole_one"]
+    (query,) = found.queries
+    assert (query.code, query.panel, query.stops) == (Wrong.BROKE, "broken", True)
+    assert "kept" in query.fix
+    assert "ZeroDivisionError" in caplog.text
+
+
+def test_the_very_same_shapes_are_drawn_once():
+    given = draped(truth_of("bustier", BODY), Hand(seed=5))
+    assert drawn(given) is drawn(Given.model_validate_json(given.model_dump_json()))
+
+
+def spoiled(given, chance):
+    """Marks as somebody in a hurry leaves them: changed over, doubled, lost, misread, of another kind or line."""
+    data = given.model_dump(mode="json")
+    for _ in range(chance.randint(1, 4)):
+        marks = chance.choice(data["panels"])["marks"]
+        if len(marks) < 2:
+            continue
+        i, j = chance.randrange(len(marks)), chance.randrange(len(marks))
+        match chance.randrange(6):
+            case 0:
+                marks[i], marks[j] = marks[j], marks[i]
+            case 1:
+                marks.insert(j, dict(marks[i]))
+            case 2:
+                del marks[i]
+            case 3:
+                marks[i]["across"] = chance.choice([0, -500, 500, chance.uniform(-60, 60)])
+            case 4:
+                marks[i]["kind"] = chance.choice(["dash", "cross", "dot", "notch", "slash"])
+            case _:
+                marks[i]["lines"] = chance.choice([[], ["hem"], ["bust_dart"], ["side", "bust_dart"], ["neck", "side"]])
+    return Given.model_validate(data)
+
+
+def test_marks_spoiled_at_random_break_nothing_and_what_is_drawn_can_be_cut():
+    clean = [draped(truth_of(kind, BODY), Hand()) for kind in ("bustier", "sheath")]
+    pieces = queries = 0
+    for seed in range(20):
+        chance = random.Random(seed)
+        found = drawn(spoiled(chance.choice(clean), chance))
+        assert Wrong.BROKE not in {query.code for query in found.queries}
+        assert len(found.pieces) == len({p.panel.name for p in found.panels if p.piece is not None})
+        for one in found.panels:
+            # What is not drawn says why.
+            assert one.piece is not None or any(query.stops for query in one.queries) or not one.round.lines
+            assert one.piece is None or fault_of(one.piece) is None
+        pieces, queries = pieces + len(found.pieces), queries + len(found.queries)
+    assert pieces > 20
+    assert queries > 10
+
+
+def test_a_piece_that_its_neighbours_spoil_is_told_and_left_out(monkeypatch):
+    from izett.draping import given as drawing
+    from izett.pattern.sound import Fault
+
+    spoilt = "front"
+    monkeypatch.setattr(
+        drawing, "fault_of", lambda piece: Fault("it would be open.", "", "") if piece.name == spoilt else None
+    )
+    found = drawn(Given(panels=(panel(*FOUR), panel(*FOUR, name="other")), levels={"bust": 0.01}))
+    assert [piece.name for piece in found.pieces] == ["other"]
+    assert [(query.panel, query.stops) for query in found.queries] == [("front", True)]
