@@ -83,10 +83,12 @@ def _drawn(text: str) -> Drawn:
     now = {piece.name: piece for piece in together}
     levels = {panel.name: {**given.levels, **panel.levels} for panel in given.panels}
     panels = [_as_lying(panel, now, levels[panel.panel.name]) for panel in one_by_one]
+    left = {panel.panel.name for panel in panels if panel.piece is not None}
+    between = tuple(one for one in seams if all(end.panel in left for end in one.of.said.sides))
     bust = {name: of["bust"] - of.get(WAIST, 0.0) for name, of in levels.items() if "bust" in of}
-    lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in seams], bust)
+    lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in between], bust)
     marked = {piece.name: piece for piece in lying}
-    return Drawn(given, tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels), tuple(seams))
+    return Drawn(given, tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels), between)
 
 
 def _trued(panel: Panel, levels: Mapping[str, float]) -> Trued:

@@ -57,7 +57,7 @@
 	<line class="measure" x1={left + 3} x2={left + each - 3} y1={level} y2={level} />
 	<text x="0" y="168">centre front</text>
 	<text x={WIDE} y="168" text-anchor="end">centre back</text>
-	<text x={middle - 5} y={FOOT - 12} text-anchor="end">length</text>
+	<text x={middle + 4} y={FOOT - 12}>length</text>
 	<text x={middle + 5} y={level - 5}>width</text>
 </svg>
 
@@ -94,7 +94,7 @@
 		stroke-width: 1.6;
 	}
 	text {
-		font-size: 12px;
+		font-size: 11px;
 		fill: var(--ink-soft);
 	}
 </style>
