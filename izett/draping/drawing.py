@@ -110,7 +110,8 @@ class Drawing:
             return straight(start, end)
         said = self.panel.said(line.name)
         if said.drawn:
-            return _between_ends(Curve(tuple(self.up((x, y)) for x, y in said.drawn)), start, end)
+            parts = [Curve(tuple(self.up((x, y)) for x, y in part)) for part in said.drawn]
+            return _between_ends(parts, start, end)
         dots = tuple(self.spots[mark] for mark in line.dots)
         if said.way is Way.STRAIGHT or line.name == self.fold:
             return self._noted(i, straight(start, end), dots)
@@ -279,12 +280,10 @@ def _squared(
     return joined([cubic for part in parts for cubic in part.cubics()])
 
 
-def _between_ends(curve: Curve, start: Point, end: Point) -> Curve:
-    """Return a drawn line walked from start to end, its ends on them."""
-    turned = distance(curve.start, start) + distance(curve.end, end) > distance(curve.start, end) + distance(
-        curve.end, start
-    )
-    curve = curve.reversed() if turned else curve
+def _between_ends(parts: Sequence[Curve], start: Point, end: Point) -> Curve:
+    """Return a drawn line walked from start to end, its ends on them: of the parts that darts leave, the one that lies there."""
+    both_ways = [way for part in parts for way in (part, part.reversed())]
+    curve = min(both_ways, key=lambda way: distance(way.start, start) + distance(way.end, end))
     return curve if (curve.start, curve.end) == (start, end) else refitted(curve, start=start, end=end)
 
 

@@ -23,14 +23,16 @@ from izett.pattern.facts import Half, Layer, Region, Role, Zone
 FARTHEST = 500.0
 #: Limits that nobody meets by hand; beyond them a panel could not be shown or kept.
 MOST_MARKS, MOST_PANELS, MOST_LINES = 400, 40, 60
-#: Control points of a line that was given as drawn.
-MOST_CONTROLS = 1201
+#: Control points of a line that was given as drawn, and how many parts of it darts leave.
+MOST_CONTROLS, MOST_PARTS = 1201, 12
 
 Name = Annotated[str, Field(max_length=60)]
 Distance = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST)]
 
 #: A control point, across and along; a plain list of two numbers in a file.
 Control = Annotated[tuple[float, ...], Field(min_length=2, max_length=2)]
+#: A drawn line, or a part of one that a dart leaves: 2 control points, or 3n + 1 of joined cubics.
+Part = Annotated[tuple[Control, ...], Field(min_length=2, max_length=MOST_CONTROLS)]
 
 
 def name_of(title: str) -> str:
@@ -102,18 +104,17 @@ class LineSaid(Said):
         role: what class of edge it is.
         way: how it is drawn through its marks.
         square: whether it leaves the centre line square; None leaves that to its marks.
-        drawn: its control points where it came as a drawn line and not as marks: 2, or 3n + 1 of joined cubics.
+        drawn: where it came as a drawn line and not as marks, its control points; of a line that darts part, each part's.
     """
 
     role: Role | None = None
     way: Way = Way.DOTS
     square: bool | None = None
-    drawn: tuple[Control, ...] = Field((), max_length=MOST_CONTROLS)
+    drawn: tuple[Part, ...] = Field((), max_length=MOST_PARTS)
 
     @model_validator(mode="after")
-    def _is_a_line(self) -> "LineSaid":
-        count = len(self.drawn)
-        if count and count != 2 and (count < 4 or count % 3 != 1):
+    def _are_lines(self) -> "LineSaid":
+        if any(len(part) != 2 and len(part) % 3 != 1 for part in self.drawn):
             raise ValueError("a drawn line has 2 or 3n + 1 control points")
         return self
 

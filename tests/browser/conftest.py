@@ -20,6 +20,8 @@ FLAGS = [
 
 #: Milliseconds until a test gives up: a slow machine is no fault.
 PATIENCE = 30_000
+#: Milliseconds between two looks whether the page is at rest, and how long it must be.
+GLANCE, QUIET = 30, 180
 
 
 @pytest.fixture(scope="session")
@@ -43,6 +45,10 @@ class Tab:
         self.page.on("pageerror", lambda error: self.complaints.append(f"page error: {error}"))
         self.page.on("console", lambda m: m.type == "error" and self.complaints.append(f"console: {m.text}"))
         self.page.on("request", self._asked)
+        self.under_way: set[object] = set()
+        self.page.on("request", lambda request: self.under_way.add(request))
+        for over in ("requestfinished", "requestfailed"):
+            self.page.on(over, lambda request: self.under_way.discard(request))
         self.page.on(
             "response", lambda answer: self.asked.append(f"{answer.status}:{answer.url.removeprefix(self.server)}")
         )
@@ -60,7 +66,18 @@ class Tab:
 
     def open(self, path="/"):
         self.page.goto(self.server + path)
-        self.page.wait_for_load_state("networkidle")
+        self.settle()
+
+    def settle(self):
+        """Wait until the page has asked for nothing for a while: what it shows is what it will show."""
+        self.page.wait_for_load_state("load")
+        quiet = 0
+        for _ in range(PATIENCE // GLANCE):
+            self.page.wait_for_timeout(GLANCE)
+            quiet = 0 if self.under_way else quiet + GLANCE
+            if quiet >= QUIET:
+                return
+        raise AssertionError(f"the page goes on asking: {self.asked[-8:]}")
 
     def field(self, label):
         """Return a field by its label; a slider of the same name is not meant."""

@@ -3,7 +3,7 @@
 import pytest
 
 from tests.browser import test_styling
-from tests.browser.test_styling import BODY, UPPER, settled, stage, steps
+from tests.browser.test_styling import BODY, UPPER, stage, steps
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -49,7 +49,7 @@ class Maker:
         """Take a remedy that a check offers."""
         with self.tab.keeping():
             self.page.get_by_role("button", name=words).first.click()
-        settled(self.page)
+        self.tab.settle()
         self.actions += 1
 
     def told(self):

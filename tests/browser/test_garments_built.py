@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.browser.test_styling import BODY, UPPER, add, pieces, point_at, settled, stage, steps
+from tests.browser.test_styling import BODY, UPPER, add, pieces, point_at, stage, steps
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
@@ -15,7 +15,7 @@ def agreed(tab, *, opened_at=None):
     if opened_at is not None:
         with tab.keeping():
             page.get_by_role("button", name=f"Open it with a zip in the {opened_at}").first.click()
-        settled(page)
+        tab.settle()
     return page.locator("aside li").filter(has=page.get_by_role("button", name="Accept…")).all_inner_texts()
 
 
@@ -93,7 +93,7 @@ def test_a_dartless_top_keeps_room_in_its_armhole(tab):
     assert any("cap" in words for words in told), "the armhole is longer: the sleeve is told to follow"
     with tab.keeping():
         page.get_by_role("button", name="Re-cap by width").first.click()
-    settled(page)
+    tab.settle()
     assert not [r for r in agreed(tab) if "cap" in r.split("\n")[0]]
 
 

@@ -5,6 +5,7 @@ from datetime import timedelta
 from pathlib import Path
 
 from django.utils import timezone
+from playwright.sync_api import expect
 
 from studio.models import Job, Revision, Wearer
 
@@ -67,7 +68,7 @@ def test_what_is_tried_stays_on_a_full_disk_and_is_kept_once_there_is_room(tab, 
         tab.field("Bust ease").press("Enter")
         tab.page.get_by_text("The disk is full").wait_for()
         tab.page.get_by_text("trying, not kept yet").wait_for()
-        assert tab.field("Bust ease").input_value() == "8"
+        expect(tab.field("Bust ease")).to_have_value("8")
         assert tab.state()["version"] == before["version"]
     with tab.keeping():
         tab.page.get_by_role("button", name="Do it again").click()
@@ -88,7 +89,7 @@ def test_a_sheet_in_two_windows_is_not_written_over(tab):
     tab.expect_complaint(r"412")
     tab.begin_measuring()
     tab.measure("bust_girth", "92")
-    tab.page.wait_for_load_state("networkidle")
+    tab.settle()
     other = tab.page.context.new_page()
     other.goto(tab.page.url)
     other.locator("[data-measure=waist_girth]").fill("74")

@@ -21,11 +21,6 @@ def in_inches(cm, random):
     return f"{int(cm / 2.54)}{random.choice(FRACTIONS)}"
 
 
-def settle(page):
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(200)
-
-
 def jobs_of(tab):
     tab.open("/")
     hrefs = [a.get_attribute("href") for a in tab.page.locator("a.ticket").all()]
@@ -88,7 +83,7 @@ def test_the_figure_grows_with_the_girth_that_is_typed(tab):
     page = tab.page
     page.keyboard.press("1")
     page.locator("[data-outline=front]").wait_for()
-    settle(page)
+    tab.settle()
 
     def breadth():
         return page.locator("[data-lit=waist_girth]").first.evaluate("e => e.getBBox().width")
@@ -127,7 +122,7 @@ def test_guided_taking_reads_twice_where_it_matters_skips_pauses_and_goes_on_aft
     page.keyboard.type("37")
     page.keyboard.press("Enter")
     named("Upper-chest girth").wait_for()
-    settle(page)
+    tab.settle()
 
     # Days later, on another page: what was typed is there, at the place where it stopped.
     other = second_tab.page
@@ -161,7 +156,7 @@ def test_guided_taking_reads_twice_where_it_matters_skips_pauses_and_goes_on_aft
     page.wait_for_function(
         "n => !document.querySelector('label.name')?.innerText.startsWith(n)", arg=measures()[symbol].name
     )
-    settle(page)
+    tab.settle()
     page.keyboard.press("Escape")
     page.locator(f"[data-row={symbol}]").get_by_text("of 3").wait_for()
     tab.button("Keep as a new sheet and draft again").click()
@@ -240,7 +235,7 @@ def test_the_sheet_is_typed_on_without_a_server_and_kept_when_it_answers_again(t
     page = tab.page
     page.keyboard.press("1")
     page.locator("[data-measure=waist_girth]").wait_for()
-    settle(page)
+    tab.settle()
     page.context.set_offline(True)
     tab.measure("waist_girth", "75.5")
     page.get_by_text("The workroom’s server does not answer.").wait_for()

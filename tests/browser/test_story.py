@@ -187,7 +187,7 @@ def test_a_step_is_switched_off_and_on_again(tab):
     page.locator("footer").get_by_text("saved", exact=True).wait_for()
     page.keyboard.press("3")
     page.get_by_role("heading", name="Fit").wait_for()
-    page.wait_for_load_state("networkidle")
+    tab.settle()
     path = page.locator("[data-piece=bodice_front] .paper")
     changed = path.get_attribute("d")
     page.get_by_text("Shoulder seam: shorten 0.6 cm at the tip").wait_for()

@@ -33,12 +33,6 @@ def choose(tab, words):
     tab.page.locator("form.step").wait_for()
 
 
-def settled(page):
-    """Wait until what is tried has come back and is drawn."""
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(60)
-
-
 def keep(tab):
     with tab.keeping():
         tab.page.get_by_role("button", name="Keep", exact=False).filter(has_text="Keep th").click()
@@ -56,7 +50,7 @@ def add(tab, thing, words, **amounts):
         )
         field.first.fill(text)
         field.first.press("Tab")
-        settled(tab.page)
+        tab.settle()
     keep(tab)
 
 
@@ -148,7 +142,7 @@ def test_a_bishop_sleeve_with_its_cuff_follows_a_later_edit(tab):
     field.press("Tab")
     page.locator("form.step").get_by_text("add 20 cm").wait_for()
     keep(tab)
-    settled(page)
+    tab.settle()
     assert page.locator("[data-piece$='.cuff'] .paper").get_attribute("d") != cuff, "the cuff follows its edge"
 
 
@@ -257,7 +251,7 @@ def test_a_place_is_drawn_along_its_line_on_the_table(tab):
     stage(tab.page, "Style")
     point_at(tab.page, "Bodice front: front side")
     choose(tab, "Add: ties, here in the front side")
-    settled(tab.page)
+    tab.settle()
     away = tab.page.locator(".place input.field")
     begun = float(away.input_value())
     assert begun > 5
@@ -267,7 +261,7 @@ def test_a_place_is_drawn_along_its_line_on_the_table(tab):
     tab.page.mouse.down()
     tab.page.mouse.move(x + 6, y + 24, steps=4)
     tab.page.mouse.up()
-    settled(tab.page)
+    tab.settle()
     # Down the side, nearer to the waist; off the line is the nearest place on it.
     now = float(away.input_value())
     assert 0 < now < begun - 1
@@ -275,7 +269,7 @@ def test_a_place_is_drawn_along_its_line_on_the_table(tab):
     seen = tab.page.locator("svg[role=img]").get_attribute("viewBox")
     away.fill("9")
     away.press("Tab")
-    settled(tab.page)
+    tab.settle()
     assert tab.page.locator("svg[role=img]").get_attribute("viewBox") == seen
     moved = tab.page.locator("[data-place]").bounding_box()
     assert moved["y"] != pytest.approx(spot["y"], abs=0.5)

@@ -245,7 +245,7 @@ def test_what_was_said_of_a_panel_counts_over_what_its_lines_tell():
 
 def test_a_line_that_came_as_drawn_is_kept_to_the_last_point():
     drawn_line = ((9.0, -18.5), (8.0, -10.0), (11.0, -4.0), (12.0, 6.0))
-    said = Panel(name="front", marks=FOUR, lines={"princess": LineSaid(drawn=drawn_line)})
+    said = Panel(name="front", marks=FOUR, lines={"princess": LineSaid(drawn=(drawn_line,))})
     edge = next(e for e in trued(said).piece.edges if e.role is Role.PANEL)
     assert edge.curve.points in (drawn_line, drawn_line[::-1])
 
