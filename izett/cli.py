@@ -12,10 +12,11 @@ from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
-from izett.commands import draping
+from izett.commands import draping, tracing
 from izett.drafting.ease import FITS, Cloth, Kind
 from izett.drafting.method import DIRECT, Method
 from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
+from izett.files.dxf import write_dxf
 from izett.files.measure_sheet_pdf import write_measure_sheet
 from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
@@ -117,7 +118,8 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("--recipe-out", type=Path, help="FILE.json: the recipe with the changes in it")
     fit.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
     fit.set_defaults(run=_fit)
-    draping.add(commands, lambda recipe: Evaluator(catalogue()).evaluate(recipe), _written)
+    for module in (draping, tracing):
+        module.add(commands, lambda recipe: Evaluator(catalogue()).evaluate(recipe), _written)
     for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks), ("sizes", _sizes)):
         command = commands.add_parser(name, help=f"list the {name} that exist")
         command.set_defaults(run=listed)
@@ -164,10 +166,12 @@ def _written(options: argparse.Namespace, body: dict[str, float], evaluation: Ev
         options.out.write_text(write_svg(sheet_pieces(evaluation.pattern)), encoding="utf-8")
     elif suffix == ".pdf":
         options.out.write_bytes(write_pdf(sheet_pieces(evaluation.pattern), paper=options.paper))
+    elif suffix == ".dxf":
+        options.out.write_text(write_dxf(sheet_pieces(evaluation.pattern)), encoding="utf-8")
     else:
         raise FormatNotWritten(
             f"Files ending in “{suffix}” cannot be written.",
-            fix="Use .json, .svg or .pdf.",
+            fix="Use .json, .svg, .dxf or .pdf.",
             where=(str(options.out),),
         )
     for notice in evaluation.notices:

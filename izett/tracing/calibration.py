@@ -12,7 +12,6 @@ from math import cos, degrees, sin
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
 from izett.tracing.mapping import Flat, Picture, Spots, middle_of, scale_at, through
@@ -84,7 +83,11 @@ def found_sheets(picture: Picture) -> list[Found]:
     asked.adaptiveThreshConstant = WINDOW_CONSTANT
     asked.minMarkerPerimeterRate = SMALLEST
     corners, ids, _ = cv2.aruco.ArucoDetector(dictionary(), asked).detectMarkers(grey)
-    seen = {} if ids is None else {int(i): np.asarray(c, float).reshape(4, 2) for i, c in zip(np.ravel(ids), corners, strict=True)}
+    seen = (
+        {}
+        if ids is None
+        else {int(i): np.asarray(c, float).reshape(4, 2) for i, c in zip(np.ravel(ids), corners, strict=True)}
+    )
     found = (_saddles(grey, sheet, seen) for sheet in all_sheets())
     return [one for one in found if one is not None]
 
@@ -95,10 +98,12 @@ def _saddles(grey: Picture, sheet: Sheet, seen: Map[int, Spots]) -> Found | None
         return None
     own = np.vstack([sheet.markers[i] for i in known])
     plane, _ = cv2.findHomography(own, np.vstack([seen[i] for i in known]), cv2.RANSAC, 3.0)
-    if plane is None:
+    if np.size(plane) != 9:
         return None
     guess = through(np.asarray(plane, float), sheet.saddles)
-    a_square = np.linalg.norm(through(np.asarray(plane, float), sheet.saddles + (SQUARE, 0)) - guess, axis=1)
+    a_square = np.linalg.norm(
+        through(np.asarray(plane, float), sheet.saddles + np.array([SQUARE, 0.0])) - guess, axis=1
+    )
     high, wide = grey.shape
     room = int(max(3, np.median(a_square) * SOUGHT))
     inside = ((guess > room + 2) & (guess < np.array([wide, high]) - room - 3)).all(axis=1)
@@ -108,7 +113,7 @@ def _saddles(grey: Picture, sheet: Sheet, seen: Map[int, Spots]) -> Found | None
     sharp = cv2.cornerSubPix(grey, guess[inside].astype(np.float32).reshape(-1, 1, 2), (room, room), (-1, -1), stop)
     pixels = np.asarray(sharp, float).reshape(-1, 2)
     back, kept = cv2.findHomography(pixels, sheet.saddles[inside], cv2.RANSAC, TAKEN)
-    if back is None:
+    if np.size(back) != 9:
         return None
     taken = np.ravel(kept).astype(bool)
     if taken.sum() < LEAST_SADDLES:
@@ -131,7 +136,7 @@ def calibrated(picture: Picture, *, paper: str = "a4", bar: float = 1.0) -> Cali
     _refuse_too_few(found)
     middle, half = middle_of(picture)
     solved = _Solved(found, middle, half, bar)
-    worst = max(found, key=lambda one: solved.residual(one))
+    worst = max(found, key=solved.residual)
     residual = solved.residual(worst)
     off, share = 0.0, 0.0
     for left in found:
@@ -154,7 +159,6 @@ def calibrated(picture: Picture, *, paper: str = "a4", bar: float = 1.0) -> Cali
         )
     spots = {one.sheet.number: solved.corners(one, PAPERS[paper]) for one in found}
     _refuse_one_side(spots)
-    _refuse_coarse(mapping, spots)
     tilt = _tilt(mapping, spots)
     if tilt > MOST_TILT:
         raise refused(
@@ -162,6 +166,7 @@ def calibrated(picture: Picture, *, paper: str = "a4", bar: float = 1.0) -> Cali
             f"The camera was tilted by {tilt:.0f}°; up to {MOST_TILT:.0f}° can be measured in.",
             "Hold it straight above the middle of the piece, and take the photo again.",
         )
+    _refuse_coarse(mapping, spots)
     return Calibrated(mapping, spots, off, share, residual, tilt)
 
 
@@ -243,7 +248,9 @@ class _Solved:
     def corners(self, one: Found, paper: tuple[float, float]) -> Spots:
         """Return where the corners of a sheet's paper lie on the table: its checkers are printed in the middle of it."""
         x, y = (paper[0] - WIDE) / 2, (paper[1] - HIGH) / 2
-        return self._place(self.numbers, one, np.array([[-x, -y], [WIDE + x, -y], [WIDE + x, HIGH + y], [-x, HIGH + y]]))
+        return self._place(
+            self.numbers, one, np.array([[-x, -y], [WIDE + x, -y], [WIDE + x, HIGH + y], [-x, HIGH + y]])
+        )
 
 
 def _moved(place: Spots, spots: Spots) -> Spots:

@@ -7,6 +7,7 @@ JPEG. The same scene and the same seed give the same photo.
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from math import cos, radians, sin
+from typing import Any
 
 import cv2
 import numpy as np
@@ -31,8 +32,8 @@ PENCIL_WIDE, ARM, DASH_LONG, DOT_WIDE = 0.09, 0.7, 1.2, 0.28
 GAMMA, SHARPENED = 2.2, 0.5
 
 Colour = tuple[float, float, float]
-Picture = NDArray[np.uint8]
-Spots = NDArray[np.float64]
+Picture = NDArray[Any]
+Spots = NDArray[Any]
 
 
 @dataclass(frozen=True)
@@ -48,7 +49,8 @@ class SheetAt:
     def on_table(self, spots: Spots) -> Spots:
         """Return where spots of the sheet lie on the table."""
         c, s = cos(radians(self.turned)), sin(radians(self.turned))
-        return np.asarray(spots) * self.scale @ np.array([[c, s], [-s, c]]) + (self.x, self.y)
+        turned = np.asarray(spots) * self.scale @ np.array([[c, s], [-s, c]])
+        return np.asarray(turned + np.array([self.x, self.y]))
 
 
 @dataclass(frozen=True)
@@ -112,7 +114,7 @@ class Shot:
     seed: int = 1
     turned: float = field(default=0.0)
 
-    def _pose(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    def _pose(self) -> tuple[NDArray[Any], NDArray[Any]]:
         """Return the camera's axes as rows, and where it is, from the middle of the scene: cm, z up."""
         t, a = radians(self.tilt), radians(self.towards)
         away = np.array([sin(t) * cos(a), sin(t) * sin(a), cos(t)])
@@ -151,7 +153,7 @@ class Shot:
 def photographed(scene: Scene, shot: Shot) -> Picture:
     """Return a photo of a scene: height × width × 3, blue, green, red."""
     low, high = _extent(scene)
-    middle = (low + high) / 2
+    middle = scene_middle(scene)
     light = _light(scene, shot, low, high, middle)
     rng = np.random.default_rng(shot.seed)
     y, x = np.mgrid[0 : shot.height, 0 : shot.width]
@@ -168,6 +170,12 @@ def photographed(scene: Scene, shot: Shot) -> Picture:
     return np.asarray(cv2.imdecode(written, cv2.IMREAD_COLOR), np.uint8)
 
 
+def scene_middle(scene: Scene) -> Spots:
+    """Return the spot of the table that the camera is held above."""
+    low, high = _extent(scene)
+    return np.asarray((low + high) / 2)
+
+
 def wobbly(outline: Spots, off: float, *, seed: int) -> Spots:
     """Return an outline as cut by hand: points each 0.2 cm, off by a wave that has so large (cm) a standard deviation."""
     rng = np.random.default_rng(seed)
@@ -176,18 +184,23 @@ def wobbly(outline: Spots, off: float, *, seed: int) -> Spots:
     along = np.concatenate([[0.0], np.cumsum(gaps)])
     at = np.arange(0.0, along[-1], 0.2)
     spots = np.c_[np.interp(at, along, ring[:, 0]), np.interp(at, along, ring[:, 1])]
-    noise = np.fft.irfft(np.fft.rfft(rng.normal(size=(2, len(at))), axis=1) * (np.arange(len(at) // 2 + 1) < len(at) // 8))
+    noise = np.fft.irfft(
+        np.fft.rfft(rng.normal(size=(2, len(at))), axis=1) * (np.arange(len(at) // 2 + 1) < len(at) // 8)
+    )
     noise = noise[:, : len(at)] / noise.std()
     return np.asarray(spots[: noise.shape[1]] + off * noise.T)
 
 
 def _extent(scene: Scene) -> tuple[Spots, Spots]:
-    things = [np.asarray(scene.outline), *(at.on_table(np.array([[0, 0], [WIDE, 0], [WIDE, HIGH], [0, HIGH]])) for at in scene.sheets)]
+    things = [
+        np.asarray(scene.outline),
+        *(at.on_table(np.array([[0, 0], [WIDE, 0], [WIDE, HIGH], [0, HIGH]])) for at in scene.sheets),
+    ]
     spots = np.vstack(things)
     return spots.min(axis=0), spots.max(axis=0)
 
 
-def _light(scene: Scene, shot: Shot, low: Spots, high: Spots, middle: Spots) -> NDArray[np.float32]:
+def _light(scene: Scene, shot: Shot, low: Spots, high: Spots, middle: Spots) -> NDArray[Any]:
     """Return what light comes from each pixel, before the lens softens it."""
     origin = low - ROOM
     size = np.ceil((high - low + 2 * ROOM) * FINE).astype(int)
@@ -233,12 +246,12 @@ def _spots(shot: Shot, middle: Spots, top: int, rows: int) -> Spots:
     return np.asarray(left[i] * (1 - v) + left[i + 1] * v)
 
 
-def _seen(layer: Picture, at: NDArray[np.float32]) -> NDArray[np.float32]:
+def _seen(layer: Picture, at: NDArray[Any]) -> NDArray[Any]:
     found = cv2.remap(layer, at[..., 0], at[..., 1], cv2.INTER_LINEAR, borderValue=0)
     return np.asarray(found, np.float32) / np.float32(255)
 
 
-def _filled(outline: Spots, origin: Spots, size: NDArray[np.int64]) -> Picture:
+def _filled(outline: Spots, origin: Spots, size: NDArray[Any]) -> Picture:
     """Return how much of each pixel a piece covers."""
     # fillPoly colours every pixel that it touches: half a pixel less makes up for that.
     shape = Polygon(outline).buffer(-0.5 / (FINE * FINER), join_style="mitre")
@@ -248,7 +261,7 @@ def _filled(outline: Spots, origin: Spots, size: NDArray[np.int64]) -> Picture:
     return np.asarray(cv2.resize(fine, (int(size[0]), int(size[1])), interpolation=cv2.INTER_AREA), np.uint8)
 
 
-def _pencilled(marks: Sequence[Pencil], origin: Spots, size: NDArray[np.int64]) -> Picture:
+def _pencilled(marks: Sequence[Pencil], origin: Spots, size: NDArray[Any]) -> Picture:
     layer = np.zeros((size[1], size[0]), np.uint8)
     for mark in marks:
         spot = (np.array([mark.x, mark.y]) - origin) * FINE - 0.5
@@ -257,7 +270,11 @@ def _pencilled(marks: Sequence[Pencil], origin: Spots, size: NDArray[np.int64]) 
             continue
         turns = (mark.turned, mark.turned + 90) if mark.kind == "cross" else (mark.turned,)
         for turn in turns:
-            way = np.array([cos(radians(turn)), sin(radians(turn))]) * (ARM if mark.kind == "cross" else DASH_LONG / 2) * FINE
+            way = (
+                np.array([cos(radians(turn)), sin(radians(turn))])
+                * (ARM if mark.kind == "cross" else DASH_LONG / 2)
+                * FINE
+            )
             wide = round(PENCIL_WIDE * FINE)
             cv2.line(layer, _fixed(spot - way), _fixed(spot + way), 255, wide, cv2.LINE_AA, 8)
     return layer
@@ -268,15 +285,14 @@ def _fixed(spot: Spots) -> tuple[int, int]:
     return int(x), int(y)
 
 
-def _printed(at: SheetAt, origin: Spots, size: NDArray[np.int64]) -> tuple[Picture, Picture]:
+def _printed(at: SheetAt, origin: Spots, size: NDArray[Any]) -> tuple[Picture, Picture]:
     """Return how much of each pixel a sheet's paper covers, and how bright its print is there."""
     wide, high = PAPERS["a4"]
     page = np.full((round(high * FINE), round(wide * FINE)), 255, np.uint8)
     left, top = round((wide - WIDE) / 2 * FINE), round((high - HIGH) / 2 * FINE)
     page[top : top + round(HIGH * FINE), left : left + round(WIDE * FINE)] = picture_of(at.number, FINE)
-    bar = round(((high + HIGH) / 2 + 0.8) * FINE)
-    side = round((wide - BAR) / 2 * FINE)
-    page[bar : bar + 4, side : side + round(BAR * FINE)] = 0
+    aside, above = left - round(0.45 * FINE), round((high - BAR) / 2 * FINE)
+    page[above : above + round(BAR * FINE), aside : aside + 2] = 0
     # Where the page's pixel centres lie on the layer.
     edges = np.array([[0, 0], [page.shape[1], 0], [0, page.shape[0]]], float)
     lies = (at.on_table(edges / FINE - (left / FINE, top / FINE)) - origin) * FINE
@@ -297,8 +313,13 @@ def cut_out(piece: Piece, *, notches: bool = True) -> tuple[Spots, Spots]:
     Both in cm, y down. Every other notch of a dart's mouth or a corner is left out: nobody cuts one there.
     """
     ring = np.asarray(piece.outline(flatness=0.002), float) * (1, -1)
-    places = [spot for notch in piece.notches if notches and (spot := _on_piece(piece, notch.span, notch.distance)) is not None]
-    shape, kept = Polygon(ring), []
+    places = [
+        spot
+        for notch in piece.notches
+        if notches and (spot := _on_piece(piece, notch.span, notch.distance)) is not None
+    ]
+    shape = Polygon(ring)
+    kept: list[Spots] = []
     for spot in places:
         along = shape.exterior.project(shapely.Point(*spot))
         a, b = (np.asarray(shape.exterior.interpolate(along + off).coords[0]) for off in (-CUT_WIDE / 2, CUT_WIDE / 2))
@@ -306,7 +327,10 @@ def cut_out(piece: Piece, *, notches: bool = True) -> tuple[Spots, Spots]:
         normal = np.array([-way[1], way[0]])
         inward = normal if shape.contains(shapely.Point(*(spot + 0.1 * normal))) else -normal
         straight = np.linalg.norm(b - a) > 0.98 * CUT_WIDE
-        clear = all(np.linalg.norm(spot - corner) > 2.5 for corner in ([e.curve.start[0], -e.curve.start[1]] for e in piece.edges))
+        clear = all(
+            np.linalg.norm(spot - corner) > 2.5
+            for corner in ([e.curve.start[0], -e.curve.start[1]] for e in piece.edges)
+        )
         apart = all(np.linalg.norm(spot - other) > 2.0 for other in kept)
         if straight and clear and apart:
             cut = Polygon([a - 0.02 * inward, spot + CUT_DEEP * inward, b - 0.02 * inward, (a + b) / 2 - 0.2 * inward])
@@ -350,7 +374,9 @@ def among_sheets(outline: Spots, *, seed: int = 1, scales: Sequence[float] = (1,
     return tuple(laid)
 
 
-def diagram(outline: Spots, *, square: float, px: int = 1500, curl: float = 0.0, seed: int = 1) -> tuple[Picture, Spots]:
+def diagram(
+    outline: Spots, *, square: float, px: int = 1500, curl: float = 0.0, seed: int = 1
+) -> tuple[Picture, Spots]:
     """Return the photo of a page with a small drawing of a piece over a grid, and where the outline lies in it, pixels.
 
     Args:

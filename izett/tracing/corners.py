@@ -143,7 +143,7 @@ def _each(shape: Polygon) -> Spots:
     along = np.concatenate([[0.0], np.cumsum(gaps)])
     count = max(24, round(along[-1] / APART))
     at = np.arange(count) * along[-1] / count
-    return np.c_[np.interp(at, along, spots[:, 0]), np.interp(at, along, spots[:, 1])]
+    return np.stack([np.interp(at, along, spots[:, i]) for i in (0, 1)], axis=1)
 
 
 def _corners(places: Spots) -> list[int]:
@@ -163,7 +163,7 @@ def _turns(places: Spots, arm: float) -> Spots:
     """Return by how many degrees the outline turns at each place, from parabolas along both arms."""
     before, after = _tangents(places, arm)
     cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
-    return np.abs(np.degrees(np.arctan2(cross, (before * after).sum(axis=1))))
+    return np.asarray(np.abs(np.degrees(np.arctan2(cross, (before * after).sum(axis=1)))))
 
 
 def _tangents(places: Spots, arm: float) -> tuple[Spots, Spots]:
@@ -240,7 +240,12 @@ def _darts(corners: Spots) -> list[int]:
         legs = np.linalg.norm(a - tip), np.linalg.norm(b - tip)
         into = way * ((tip - a)[0] * (b - tip)[1] - (tip - a)[1] * (b - tip)[0]) < 0
         alike = abs(legs[0] - legs[1]) <= DART_LEGS * max(legs)
-        if into and alike and DART_LONG[0] <= min(legs) <= max(legs) <= DART_LONG[1] and _angle(a - tip, b - tip) < DART_TIP:
+        if (
+            into
+            and alike
+            and DART_LONG[0] <= min(legs) <= max(legs) <= DART_LONG[1]
+            and _angle(a - tip, b - tip) < DART_TIP
+        ):
             found.append(i)
     return found
 

@@ -4,14 +4,14 @@ Frames. *Pixels*: x right, y down, the middle of the first pixel at 0, 0. *Table
 """
 
 from dataclasses import dataclass
-from typing import Protocol
+from typing import Any, Protocol
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-Spots = NDArray[np.float64]
-Picture = NDArray[np.uint8]
+Spots = NDArray[Any]
+Picture = NDArray[Any]
 
 #: Rounds in which a lens is taken out of a pixel.
 STRAIGHTENED_IN = 12
@@ -82,7 +82,7 @@ def scale_at(mapping: Mapping, spot: Spots) -> float:
 
 def straightened(
     picture: Picture, mapping: Mapping, low: Spots, size: tuple[int, int], px_per_cm: float
-) -> NDArray[np.uint8]:
+) -> NDArray[Any]:
     """Return a part of the table as seen from straight above.
 
     Args:
@@ -101,5 +101,7 @@ def straightened(
         y, x = np.mgrid[top : top + rows, 0:wide]
         spots = low + (np.stack([x, y], axis=-1) + 0.5) / px_per_cm
         at = mapping.pixels(spots.reshape(-1, 2)).reshape(rows, wide, 2).astype(np.float32)
-        out[top : top + rows] = cv2.remap(picture, at[..., 0], at[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        out[top : top + rows] = cv2.remap(
+            picture, at[..., 0], at[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE
+        )
     return out

@@ -8,6 +8,7 @@ move an edge by 0.1 to 0.2 mm.
 
 from collections.abc import Mapping as Map
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
@@ -32,12 +33,14 @@ RIM = 0.06
 LEAST_TONE = 0.12
 #: The contrast over the noise along the outline, of which nineteen twentieths lie above.
 LEAST_CONTRAST = 8.0
+#: Spots of a line that closes on nothing.
+LEAST_SPOTS = 8
 #: cm². Smaller things are no piece.
 LEAST_AREA = 4.0
 #: The exponent of a picture's tones.
 GAMMA = 2.2
 
-Grey = NDArray[np.float32]
+Grey = NDArray[Any]
 
 
 @dataclass(frozen=True)
@@ -77,7 +80,9 @@ def light_of(picture: Picture) -> Grey:
 
 def _rough(picture: Picture, mapping: Mapping, tap: Spots, sheets: Map[int, Spots]) -> Polygon:
     high, wide = picture.shape[:2]
-    rim = np.array([[0, 0], [wide / 2, 0], [wide, 0], [wide, high / 2], [wide, high], [wide / 2, high], [0, high], [0, high / 2]])
+    rim = np.array(
+        [[0, 0], [wide / 2, 0], [wide, 0], [wide, high / 2], [wide, high], [wide / 2, high], [0, high], [0, high / 2]]
+    )
     spots = mapping.spots(np.clip(rim, 0, (wide - 1, high - 1)))
     low, top = spots.min(axis=0), spots.max(axis=0)
     middle = (low + top) / 2
@@ -115,13 +120,13 @@ def _around(wide: int, high: int) -> Spots:
     )
 
 
-def _filled(ring: Spots, low: Spots, scale: float, shape: tuple[int, ...]) -> NDArray[np.uint8]:
+def _filled(ring: Spots, low: Spots, scale: float, shape: tuple[int, ...]) -> NDArray[Any]:
     mask = np.zeros(shape[:2], np.uint8)
     cv2.fillPoly(mask, [np.rint(((ring - low) * scale - 0.5) * 16).astype(np.int32)], 1, shift=4)
     return mask
 
 
-def _table_tone(tone: Grey, rim: NDArray[np.bool_]) -> Grey:
+def _table_tone(tone: Grey, rim: NDArray[Any]) -> Grey:
     """Return what tone the table has everywhere, by a plain bend of its light through the rim."""
     y, x = np.nonzero(rim)
     if len(x) < 50:
@@ -146,13 +151,9 @@ def _table_tone(tone: Grey, rim: NDArray[np.bool_]) -> Grey:
     return np.asarray(terms(xx.astype(float), yy.astype(float)) @ fit, np.float32)
 
 
-def _component(
-    mask: NDArray[np.uint8], spot: Spots, low: Spots, paper: NDArray[np.uint8], on_picture: NDArray[np.uint8]
-) -> Polygon:
+def _component(mask: NDArray[Any], spot: Spots, low: Spots, paper: NDArray[Any], on_picture: NDArray[Any]) -> Polygon:
     _, labels = cv2.connectedComponents(mask, connectivity=4)
-    around = labels[
-        max(0, int(spot[1]) - 3) : int(spot[1]) + 4, max(0, int(spot[0]) - 3) : int(spot[0]) + 4
-    ].ravel()
+    around = labels[max(0, int(spot[1]) - 3) : int(spot[1]) + 4, max(0, int(spot[0]) - 3) : int(spot[0]) + 4].ravel()
     around = around[around > 0]
     if not len(around):
         raise refused(Why.NO_PIECE, "There is no piece where it was tapped.", "Tap the middle of the piece.")
@@ -197,7 +198,8 @@ def _sharp(picture: Picture, mapping: Mapping, rough: Polygon) -> Seen:
     # Beyond the band it is known what is piece and what is table: marks on the piece are no edge.
     level = np.where(far > band, 0.5, np.where(far < -band, -0.5, level))
     lines = contour_generator(z=level.astype(np.float64)).lines(0.0)
-    closed = [np.asarray(line, float) for line in lines if len(line) > 8 and np.allclose(line[0], line[-1])]
+    rings = [np.asarray(line, float) for line in lines]
+    closed = [line for line in rings if len(line) > LEAST_SPOTS and np.allclose(line[0], line[-1])]
     if not closed:
         raise _faint()
     ring = max(closed, key=lambda line: abs(_area(line)))
@@ -210,7 +212,7 @@ def _sharp(picture: Picture, mapping: Mapping, rough: Polygon) -> Seen:
     return Seen(spots, weakest)
 
 
-def _nearby(light: Grey, of: NDArray[np.bool_], band: int) -> tuple[Grey, Grey]:
+def _nearby(light: Grey, of: NDArray[Any], band: int) -> tuple[Grey, Grey]:
     """Return the mean light and its scatter, over those pixels near each pixel that a mask has."""
     side = (2 * band + 1, 2 * band + 1)
     weight = of.astype(np.float32)

@@ -7,6 +7,7 @@ marks: so nothing is taken by itself, and a click snaps to the nearest of them.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot, pi, sqrt
+from typing import Any
 
 import cv2
 import numpy as np
@@ -98,9 +99,7 @@ def _in_tile(picture: Picture, mapping: Mapping, low: Spots, size: tuple[int, in
     return found
 
 
-def _shaped(
-    mask: NDArray[np.bool_], darker: NDArray[np.float32]
-) -> tuple[MarkKind, Spots, float] | None:
+def _shaped(mask: NDArray[Any], darker: NDArray[Any]) -> tuple[MarkKind, Spots, float] | None:
     """Return what a dark spot is, by its moments: its kind, its middle in pixels, and how dark it is."""
     y, x = np.nonzero(mask)
     weight = darker[y, x].astype(float)

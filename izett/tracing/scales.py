@@ -56,7 +56,12 @@ def by_rectangle(picture: Picture, corners: Sequence[tuple[float, float]], width
     lengths = np.linalg.norm(sides, axis=1)
     turns = sides[:, 0] * np.roll(sides, -1, axis=0)[:, 1] - sides[:, 1] * np.roll(sides, -1, axis=0)[:, 0]
     square = turns / np.maximum(lengths * np.roll(lengths, -1), 1e-9)
-    if len(seen) != 4 or lengths.min() < LEAST_APART or abs(square).min() < LEAST_CORNER or len(set(np.sign(square))) > 1:
+    if (
+        len(seen) != 4
+        or lengths.min() < LEAST_APART
+        or abs(square).min() < LEAST_CORNER
+        or len(set(np.sign(square))) > 1
+    ):
         raise refused(
             Why.POINTS,
             "The four points make no rectangle seen from above.",
@@ -91,8 +96,10 @@ NEXT = np.array([[1, 0], [-1, 0], [0, 1], [0, -1]], float)
 LEAST_ALIKE, LATTICE = 0.12, 0.6
 #: Degrees of the bend by which a curled page is laid flat; fewer where few crossings tell it.
 BENDS = ((90, 5), (40, 3), (0, 1))
-#: Squares that a crossing may lie off the grid that is laid through them, and how many of them must lie nearer.
-MOST_OFF, LEAST_SHARE = 0.12, 0.6
+#: Rounds in which crossings are weighed anew, and the squares that they scatter by at least.
+COUNTED_ANEW, LEAST_SCATTER = 8, 0.002
+#: Squares that a crossing may lie off the grid that is laid through them, and nine tenths of them; how many must lie so near.
+MOST_OFF, MOST_SPREAD, LEAST_SHARE = 0.12, 0.06, 0.6
 
 
 @dataclass(frozen=True)
@@ -157,8 +164,10 @@ def by_grid(picture: Picture, seed: tuple[float, float], square: float) -> Gridd
     if len(squares) < CROSSINGS:
         raise _no_grid(len(squares))
     middle, half = middle_of(picture)
-    plane, kept = cv2.findHomography(squares, (pixels - middle) / half, cv2.RANSAC, SLIPPED * float(np.linalg.norm(across)) / half)
-    if plane is None:
+    plane, kept = cv2.findHomography(
+        squares, (pixels - middle) / half, cv2.RANSAC, SLIPPED * float(np.linalg.norm(across)) / half
+    )
+    if np.size(plane) != 9:
         raise _no_grid(0)
     taken = np.ravel(kept).astype(bool)
     squares, pixels = squares[taken], pixels[taken]
@@ -168,18 +177,27 @@ def by_grid(picture: Picture, seed: tuple[float, float], square: float) -> Gridd
     degree = next(degree for least, degree in BENDS if len(squares) >= least)
     low, high = squares.min(axis=0), squares.max(axis=0)
     shift = flat.spots(pixels) - squares
-    powers = _powers((squares - low) / (high - low), degree)
-    weight = np.ones(len(squares))
-    terms = np.zeros((powers.shape[1], 2))
-    for _ in range(5):
+    at = (squares - low) / (high - low)
+    on_it = np.ones(len(squares), bool)
+    terms, off = np.zeros((1, 2)), np.zeros(len(squares))
+    # A plain bend first, then a fuller one: what lies plainly off is a line of the drawing that looked like a crossing.
+    for bend, room in ((min(degree, 1), 0.6), (min(degree, 3), 0.35), (degree, 0.2), (degree, MOST_OFF)):
+        powers = _powers(at, bend)
+        terms = np.linalg.lstsq(powers[on_it], shift[on_it], rcond=None)[0]
+        off = np.linalg.norm(powers @ terms - shift, axis=1)
+        on_it = off <= max(room, 3 * float(np.median(off)))
+    # Beside a thick line a crossing is drawn towards it: the farther off, the less it counts.
+    powers = _powers(at, degree)
+    for _ in range(COUNTED_ANEW):
+        weight = on_it / (1 + (off / max(float(np.median(off)), LEAST_SCATTER)) ** 2)
         terms = np.linalg.lstsq(powers * weight[:, None], shift * weight[:, None], rcond=None)[0]
         off = np.linalg.norm(powers @ terms - shift, axis=1)
-        weight = 1 / np.maximum(1.0, off / max(2 * float(np.median(off)), 1e-4))
-    # What lies plainly off is a line of the drawing that looked like a crossing.
     on_it = off <= MOST_OFF
     if on_it.sum() < max(CROSSINGS, LEAST_SHARE * len(off)):
         raise _no_grid(int(on_it.sum()))
     nine_tenths = float(np.percentile(off[on_it], 90))
+    if nine_tenths > MOST_SPREAD:
+        raise _no_grid(int(on_it.sum()))
     return Gridded(flat, terms, degree, low, high, square, nine_tenths, int(on_it.sum()))
 
 
@@ -200,7 +218,9 @@ def _lines_of(picture: Picture) -> Spots:
     hat = cv2.morphologyEx(log, cv2.MORPH_BLACKHAT, cv2.getStructuringElement(cv2.MORPH_RECT, (size, size)))
     above = np.maximum(hat - max(DARKER, OVER_PAPER * float(np.median(hat))), 0)
     # The drawing's own lines are darker than the grid's: they count no more than those.
-    return np.asarray(np.minimum(above, float(np.percentile(above[above > 0], 70)) if (above > 0).any() else 0), np.float32)
+    return np.asarray(
+        np.minimum(above, float(np.percentile(above[above > 0], 70)) if (above > 0).any() else 0), np.float32
+    )
 
 
 def _lattice(lines: Spots, seed: tuple[float, float]) -> tuple[Spots, Spots]:
@@ -215,9 +235,9 @@ def _lattice(lines: Spots, seed: tuple[float, float]) -> tuple[Spots, Spots]:
         high, wide = tile.shape
         power = np.abs(np.fft.fft2(tile, (2 * high, 2 * wide))) ** 2
         alike = np.fft.fftshift(np.fft.ifft2(power).real)
-        overlap = np.outer(
-            high - np.abs(np.arange(-high, high)), wide - np.abs(np.arange(-wide, wide))
-        ).clip(0.2 * high * wide)
+        overlap = np.outer(high - np.abs(np.arange(-high, high)), wide - np.abs(np.arange(-wide, wide))).clip(
+            0.2 * high * wide
+        )
         alike = alike / overlap
         alike /= max(float(alike[high, wide]), 1e-9)
         found = _steps(alike, high, wide)
@@ -267,7 +287,7 @@ def _grown(lines: Spots, seed: tuple[float, float], across: Spots, down: Spots) 
     taken = {_cell(first, size)}
     steps = {(0, 0): (across, down)}
     queue = deque([(0, 0)])
-    usual = likely[int(round(first[1])), int(round(first[0]))]
+    usual = likely[round(float(first[1])), round(float(first[0]))]
     while queue:
         at = queue.popleft()
         for axis in (0, 1):
@@ -277,7 +297,7 @@ def _grown(lines: Spots, seed: tuple[float, float], across: Spots, down: Spots) 
                     continue
                 step = steps[at][axis]
                 spot = _sharpest(likely, found[at] + sign * step, STRAYS * size)
-                if spot is None or likely[int(round(spot[1])), int(round(spot[0]))] < LEAST_LIKELY * usual:
+                if spot is None or likely[round(float(spot[1])), round(float(spot[0]))] < LEAST_LIKELY * usual:
                     continue
                 # Two crossings at one place: the growth has slipped by a line.
                 if taken & {_cell(spot + off, size) for off in (np.zeros(2), *NEXT * size / 4)}:
@@ -308,8 +328,8 @@ def _line_mask(arm: int, step: Spots) -> Spots:
 
 def _sharpest(likely: Spots, guess: Spots, room: float) -> Spots | None:
     """Return the likeliest place near a guess, between pixels, or None outside the picture."""
-    r = max(2, int(round(room)))
-    x, y = int(round(guess[0])), int(round(guess[1]))
+    r = max(2, round(float(room)))
+    x, y = round(float(guess[0])), round(float(guess[1]))
     high, wide = likely.shape
     if not (r + 1 < x < wide - r - 2 and r + 1 < y < high - r - 2):
         return None
@@ -329,5 +349,3 @@ def _sharpest(likely: Spots, guess: Spots, room: float) -> Spots | None:
             py + top(likely[py - 1, px], likely[py, px], likely[py + 1, px]),
         ]
     )
-
-

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from types import MappingProxyType
+from typing import Any
 
 import cv2
 import numpy as np
@@ -37,8 +38,8 @@ class Sheet:
     """
 
     number: int
-    markers: Mapping[int, NDArray[np.float64]]
-    saddles: NDArray[np.float64]
+    markers: Mapping[int, NDArray[Any]]
+    saddles: NDArray[Any]
 
 
 @cache
@@ -67,7 +68,7 @@ def all_sheets() -> tuple[Sheet, ...]:
     return tuple(sheet(number) for number in range(1, SHEETS + 1))
 
 
-def picture_of(number: int, px_per_cm: int) -> NDArray[np.uint8]:
+def picture_of(number: int, px_per_cm: int) -> NDArray[Any]:
     """Return the checkers of a sheet as a picture: black 0, white 255.
 
     Args:

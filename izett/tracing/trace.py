@@ -6,12 +6,13 @@ panel that is kept has marks and drawn lines like any other given panel.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from math import atan2, cos, hypot, pi, sin
+from math import atan2, cos, pi, sin
 
 import numpy as np
 
-from izett.draping.panel import LineSaid, Mark, MarkKind, Panel, name_of
-from izett.draping.ring import is_dart
+from izett.draping.outlines import Named, panel_from_lines, three_at_least
+from izett.draping.panel import MarkKind, Panel
+from izett.draping.ring import LEAST_CORNERS
 from izett.geometry.curve import Curve, straight
 from izett.geometry.dots import along_dots
 from izett.geometry.outline import gap
@@ -98,9 +99,7 @@ def traced_photo(
     return _traced(picture, known.mapping, tap, known, progress)
 
 
-def traced_flat(
-    picture: Picture, mapping: Mapping, tap: tuple[float, float], *, progress: Progress = untold
-) -> Trace:
+def traced_flat(picture: Picture, mapping: Mapping, tap: tuple[float, float], *, progress: Progress = untold) -> Trace:
     """Return what a picture comes to whose scale is told by points, a rectangle or a grid."""
     progress(1, PARTS)
     return _traced(picture, mapping, tap, None, progress)
@@ -139,7 +138,11 @@ def _up(spot: Spots) -> Point:
 
 def lines_of(found: Read) -> tuple[Line, ...]:
     """Return the lines of an outline, drawn."""
-    return tuple(_drawn(_thinned(line)) for line in found.lines)
+    lines = tuple(_drawn(_thinned(line)) for line in found.lines)
+    if len(lines) >= LEAST_CORNERS:
+        return lines
+    off = max(line.off for line in lines)
+    return tuple(Line(curve, off) for curve in three_at_least([line.curve for line in lines]))
 
 
 def _thinned(line: Spots) -> list[Point]:
@@ -166,22 +169,8 @@ def panel_of(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
         upright: the line that is to stand upright: on the fold, or along the grain; as the picture has it where None.
     """
     turned = _turned(trace, upright)
-    names = line_names(trace)
-    marks: list[Mark] = []
-    for i, line in enumerate(trace.lines):
-        at = turned(line.curve.start)
-        corner = tuple(dict.fromkeys((names[i - 1], names[i])))
-        marks.append(Mark(kind=MarkKind.CROSS, across=at[0], along=at[1], lines=corner))
-        on_it = [spot for spot in trace.notches if _line_of(trace, spot) == i]
-        for spot in sorted(on_it, key=lambda spot: hypot(spot[0] - line.curve.start[0], spot[1] - line.curve.start[1])):
-            x, y = turned(spot)
-            marks.append(Mark(kind=MarkKind.NOTCH, across=x, along=y, lines=(names[i],)))
-    parts: dict[str, list[tuple[Point, ...]]] = {}
-    for name, line in zip(names, trace.lines, strict=True):
-        if not is_dart(name):
-            parts.setdefault(name, []).append(tuple(turned(spot) for spot in line.curve.points))
-    lines = {name: LineSaid(drawn=tuple(drawn)) for name, drawn in parts.items()}
-    return Panel(name=name_of(title), title=title, marks=tuple(marks), lines=lines)
+    lines = [Named(name, line.curve.mapped(turned)) for name, line in zip(line_names(trace), trace.lines, strict=True)]
+    return panel_from_lines(title, lines, notches=[turned(spot) for spot in trace.notches])
 
 
 def line_names(trace: Trace) -> list[str]:
@@ -193,10 +182,6 @@ def line_names(trace: Trace) -> list[str]:
         # What a dart parts is one line.
         names[(tip + 1) % len(names)] = names[tip - 2]
     return names
-
-
-def _line_of(trace: Trace, spot: Point) -> int:
-    return min(range(len(trace.lines)), key=lambda i: gap(trace.lines[i].curve.flattened(), spot))
 
 
 def _turned(trace: Trace, upright: int | None) -> Callable[[Point], Point]:
@@ -212,4 +197,9 @@ def _turned(trace: Trace, upright: int | None) -> Callable[[Point], Point]:
 
     all_spots = [turned(spot) for line in trace.lines for spot in line.curve.flattened()]
     left, low = min(x for x, _ in all_spots), min(y for _, y in all_spots)
-    return lambda spot: (round(turned(spot)[0] - left, 4), round(turned(spot)[1] - low, 4))
+    return lambda spot: (turned(spot)[0] - left, turned(spot)[1] - low)
+
+
+def lines_through(spots: Sequence[Point]) -> list[Curve]:
+    """Return the lines of an outline that came as many points, drawn from corner to corner."""
+    return [line.curve for line in lines_of(read(np.asarray(spots, float) * (1, -1)))]

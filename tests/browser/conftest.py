@@ -46,14 +46,17 @@ class Tab:
         self.page.on("console", lambda m: m.type == "error" and self.complaints.append(f"console: {m.text}"))
         self.page.on("request", self._asked)
         self.under_way: set[object] = set()
-        self.page.on("request", lambda request: self.under_way.add(request))
         for over in ("requestfinished", "requestfailed"):
-            self.page.on(over, lambda request: self.under_way.discard(request))
+            self.page.on(over, self._answered)
         self.page.on(
             "response", lambda answer: self.asked.append(f"{answer.status}:{answer.url.removeprefix(self.server)}")
         )
 
+    def _answered(self, request):
+        self.under_way.discard(request)
+
     def _asked(self, request):
+        self.under_way.add(request)
         if not request.url.startswith((self.server, "data:", "blob:")):
             self.complaints.append(f"off-server request: {request.url}")
 
