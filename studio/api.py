@@ -23,6 +23,7 @@ from studio.routers import (
     sheets,
     style,
     table,
+    tracing,
 )
 from studio.wire import PlainParser
 
@@ -63,6 +64,7 @@ for part in (
     rounds,
     style,
     draping,
+    tracing,
     table,
     long_work,
     keeping,

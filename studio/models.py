@@ -188,10 +188,16 @@ class Finding(models.Model):
 
 
 class Photo(models.Model):
-    """A picture of a finding; the file itself lies beside the database, under the photo's name (`studio/storage/photos.py`)."""
+    """A picture of a finding, or one that lies under a traced panel of a job.
+
+    The file itself lies beside the database, under the photo's name (`studio/storage/photos.py`). `lies` says of a panel's
+    picture which panel it is of and how it lies there (`trace_schemas.Lies`).
+    """
 
     uid = models.UUIDField(primary_key=True, default=uuid4, editable=False)
-    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="photos")
+    finding = models.ForeignKey(Finding, on_delete=models.CASCADE, related_name="photos", null=True)
+    job = models.ForeignKey("Job", on_delete=models.CASCADE, related_name="pictures", null=True)
+    lies = models.JSONField(default=dict, blank=True)
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     size = models.PositiveIntegerField()
@@ -199,6 +205,11 @@ class Photo(models.Model):
 
     class Meta:
         ordering = ["taken"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(finding__isnull=True) ^ models.Q(job__isnull=True), name="of_a_finding_or_of_a_job"
+            )
+        ]
 
 
 class Answer(models.Model):

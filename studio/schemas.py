@@ -16,6 +16,7 @@ from izett.measuring.taking import MOST_READINGS
 from izett.pattern.facts import Half
 from izett.units import Unit
 from studio.form_schemas import OnForm
+from studio.trace_schemas import UnderPanelOut
 from studio.wire import HIGHEST, Day
 
 Pair = tuple[float, float]
@@ -252,6 +253,7 @@ class JobOut(BaseModel):
     minutes: int
     clock: datetime | None
     on_form: OnForm
+    pictures: list[UnderPanelOut]
 
 
 class AboutIn(BaseModel):

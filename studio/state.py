@@ -32,6 +32,7 @@ from studio.schemas import (
     WearerOut,
 )
 from studio.standing import refusal_of
+from studio.trace_schemas import Lies, UnderPanelOut
 from studio.workroom import recipe_document
 
 
@@ -169,6 +170,10 @@ def job_state(job: Job) -> JobOut:
         minutes=spent.total(),
         clock=next((spell.began for spell in spells if spell.minutes is None), None),
         on_form=OnForm.model_validate(job.on_form or {}),
+        pictures=[
+            UnderPanelOut(uid=photo.uid, width=photo.width, height=photo.height, lies=Lies.model_validate(photo.lies))
+            for photo in job.pictures.all()
+        ],
     )
 
 

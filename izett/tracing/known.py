@@ -7,7 +7,7 @@ import numpy as np
 
 from izett.progress import Progress, untold
 from izett.tracing.mapping import Mapping, Picture
-from izett.tracing.scales import by_grid, by_rectangle, by_two_points
+from izett.tracing.scales import Gridded, by_grid, by_rectangle, by_two_points
 from izett.tracing.sheets import BAR
 from izett.tracing.told import PictureRefused, Why, refused
 from izett.tracing.trace import Trace, traced_flat, traced_photo
@@ -16,6 +16,8 @@ from izett.tracing.trace import Trace, traced_flat, traced_photo
 BAR_OFF = 0.1
 #: How many spots and lengths each way takes.
 ASKED = {"points": (2, 1), "rectangle": (4, 2), "grid": (1, 1)}
+#: Squares that a piece may reach beyond the grid that was read.
+BEYOND = 1.5
 #: Pixels of a picture that are looked at.
 MOST_PIXELS = 60_000_000
 
@@ -91,7 +93,11 @@ def traced(picture: Picture, tap: tuple[float, float], known: Known, *, progress
         PictureRefused: nothing can be measured in it, or no piece is found; its reason is told.
     """
     if known.by != "sheets":
-        return traced_flat(picture, mapping_of(picture, known), tap, progress=progress)
+        mapping = mapping_of(picture, known)
+        found = traced_flat(picture, mapping, tap, progress=progress)
+        if isinstance(mapping, Gridded):
+            _refuse_beyond(mapping, found)
+        return found
     if abs(known.bar / BAR - 1) > BAR_OFF:
         raise refused(
             Why.WRONG_SIZE,
@@ -99,3 +105,15 @@ def traced(picture: Picture, tap: tuple[float, float], known: Known, *, progress
             "Measure it again; if that is what it is, print the sheets at 100 %.",
         )
     return traced_photo(picture, tap, paper=known.paper, bar=known.bar / BAR, progress=progress)
+
+
+def _refuse_beyond(grid: Gridded, found: Trace) -> None:
+    """Let pass a piece that lies within the grid as far as it was read: beyond it a page's curl is anybody's guess."""
+    spots = np.array([(x, -y) for line in found.lines for x, y in line.curve.flattened()]) / grid.square
+    beyond = float(max((grid.low - spots).max(), (spots - grid.high).max()))
+    if beyond > BEYOND:
+        raise refused(
+            Why.NO_GRID,
+            f"The piece reaches {beyond:.0f} squares beyond the part of the grid that can be read.",
+            "Take the page flatter and larger in the picture; or tell the scale by four corners.",
+        )

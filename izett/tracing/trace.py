@@ -4,14 +4,14 @@ A trace is a proposal. Its outline, corners, notches, darts and marks are looked
 panel that is kept has marks and drawn lines like any other given panel.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import atan2, cos, pi, sin
 
 import numpy as np
 
-from izett.draping.outlines import Named, panel_from_lines, three_at_least
-from izett.draping.panel import MarkKind, Panel
+from izett.draping.outlines import DECIMALS, Named, panel_from_lines, three_at_least
+from izett.draping.panel import CORNERS, Mark, MarkKind, Panel, name_of
 from izett.draping.ring import LEAST_CORNERS
 from izett.geometry.curve import Curve, straight
 from izett.geometry.dots import along_dots
@@ -20,7 +20,7 @@ from izett.geometry.point import Point
 from izett.progress import Progress, untold
 from izett.tracing.calibration import Calibrated, calibrated
 from izett.tracing.corners import Read, read
-from izett.tracing.mapping import Mapping, Picture, Spots, scale_at
+from izett.tracing.mapping import Mapping, Picture, Spots, scale_at, straightened
 from izett.tracing.outline import outline
 from izett.tracing.pencil import pencil_marks
 from izett.tracing.told import Why, refused
@@ -66,6 +66,7 @@ class Trace:
         ghosts: marks that are proposed, with their kind.
         contrast: of the edge over the noise.
         px_per_cm: pixels a cm at the piece.
+        mapping: of the picture.
         calibration: of a photo among sheets; None where the scale was told otherwise.
     """
 
@@ -75,6 +76,7 @@ class Trace:
     ghosts: tuple[tuple[MarkKind, Point], ...]
     contrast: float
     px_per_cm: float
+    mapping: Mapping
     calibration: Calibrated | None = None
 
 
@@ -127,6 +129,7 @@ def _traced(
         tuple((ghost.kind, _up(ghost.at)) for ghost in ghosts),
         seen.contrast,
         scale_at(mapping, spot),
+        mapping,
         known,
     )
 
@@ -161,16 +164,42 @@ def _drawn(places: Sequence[Point]) -> Line:
 
 
 def panel_of(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
-    """Return the panel that a trace makes: a cross at each corner, its lines as drawn, a notch at each notch.
+    """Return the panel that a traced outline makes: a cross at each corner, its lines as drawn, a notch at each notch.
 
     Args:
         trace: of a piece.
         title: what the panel is called.
         upright: the line that is to stand upright: on the fold, or along the grain; as the picture has it where None.
     """
-    turned = _turned(trace, upright)
-    lines = [Named(name, line.curve.mapped(turned)) for name, line in zip(line_names(trace), trace.lines, strict=True)]
-    return panel_from_lines(title, lines, notches=[turned(spot) for spot in trace.notches])
+    moved = placing(trace, upright).moved
+    lines = [Named(name, line.curve.mapped(moved)) for name, line in zip(line_names(trace), trace.lines, strict=True)]
+    return panel_from_lines(title, lines, notches=[moved(spot) for spot in trace.notches])
+
+
+def panel_of_marks(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
+    """Return the panel that the pencil marks on a muslin make: in the order of walking round its middle, as they were told.
+
+    The cloth's own edge is no line of it. Crosses and dashes are its corners, and each line has a number until it is named.
+
+    Args:
+        trace, title, upright: as of `panel_of`.
+    """
+    moved = placing(trace, upright).moved
+    marks = [(kind, moved(spot)) for kind, spot in trace.ghosts]
+    middle = [sum(spot[i] for _, spot in marks) / max(len(marks), 1) for i in (0, 1)]
+    round_it = sorted(marks, key=lambda mark: atan2(mark[1][1] - middle[1], mark[1][0] - middle[0]))
+    first = next((i for i, (kind, _) in enumerate(round_it) if kind in CORNERS), 0)
+    walk = [*round_it[first:], *round_it[:first]]
+    count = max(sum(1 for kind, _ in walk if kind in CORNERS), 1)
+    found, number = [], 0
+    for kind, (x, y) in walk:
+        if kind in CORNERS:
+            number += 1
+            lines = tuple(dict.fromkeys((f"line_{(number - 2) % count + 1}", f"line_{number}")))
+        else:
+            lines = (f"line_{max(number, 1)}",)
+        found.append(Mark(kind=kind, across=round(x, DECIMALS), along=round(y, DECIMALS), lines=lines))
+    return Panel(name=name_of(title), title=title, marks=tuple(found))
 
 
 def line_names(trace: Trace) -> list[str]:
@@ -184,20 +213,54 @@ def line_names(trace: Trace) -> list[str]:
     return names
 
 
-def _turned(trace: Trace, upright: int | None) -> Callable[[Point], Point]:
-    """Return what brings the trace's places about its lower left corner, with a line upright."""
-    angle = 0.0
+@dataclass(frozen=True, slots=True)
+class Placing:
+    """What brings a trace's places into its panel's frame: a turn (radians), then a shift."""
+
+    turn: float
+    across: float
+    along: float
+
+    def moved(self, spot: Point) -> Point:
+        """Return a place in the panel's frame."""
+        c, s = cos(self.turn), sin(self.turn)
+        return (c * spot[0] - s * spot[1] + self.across, s * spot[0] + c * spot[1] + self.along)
+
+
+def placing(trace: Trace, upright: int | None) -> Placing:
+    """Return what brings a trace about its lower left corner, with a line upright where one is given."""
+    turn = 0.0
     if upright is not None:
         (ax, ay), (bx, by) = trace.lines[upright].curve.start, trace.lines[upright].curve.end
-        angle = (pi / 2 - atan2(by - ay, bx - ax) + pi / 2) % pi - pi / 2
-    c, s = cos(angle), sin(angle)
+        turn = (pi / 2 - atan2(by - ay, bx - ax) + pi / 2) % pi - pi / 2
+    alone = Placing(turn, 0.0, 0.0)
+    spots = [alone.moved(spot) for line in trace.lines for spot in line.curve.flattened()]
+    return Placing(turn, -min(x for x, _ in spots), -min(y for _, y in spots))
 
-    def turned(spot: Point) -> Point:
-        return (c * spot[0] - s * spot[1], s * spot[0] + c * spot[1])
 
-    all_spots = [turned(spot) for line in trace.lines for spot in line.curve.flattened()]
-    left, low = min(x for x, _ in all_spots), min(y for _, y in all_spots)
-    return lambda spot: (turned(spot)[0] - left, turned(spot)[1] - low)
+#: Pixels a cm, and pixels along the longer edge, of the picture that is kept under a piece; cm that it shows beyond it.
+KEPT_SHARP, KEPT_LONG, KEPT_BEYOND = 20.0, 1900, 2.0
+
+
+@dataclass(frozen=True)
+class Kept:
+    """The picture of a piece as seen from straight above: its pixels, its upper left corner (cm, y up), pixels a cm."""
+
+    picture: Picture
+    left: float
+    top: float
+    px_per_cm: float
+
+
+def kept_picture(picture: Picture, trace: Trace) -> Kept:
+    """Return the part of a picture that shows the piece, seen from straight above, to be laid under it."""
+    spots = np.array([spot for line in trace.lines for spot in line.curve.flattened()])
+    (x0, y0), (x1, y1) = spots.min(axis=0) - KEPT_BEYOND, spots.max(axis=0) + KEPT_BEYOND
+    scale = min(KEPT_SHARP, KEPT_LONG / max(x1 - x0, y1 - y0))
+    size = (int((x1 - x0) * scale), int((y1 - y0) * scale))
+    return Kept(
+        straightened(picture, trace.mapping, np.array([x0, -y1]), size, scale), float(x0), float(y1), float(scale)
+    )
 
 
 def lines_through(spots: Sequence[Point]) -> list[Curve]:

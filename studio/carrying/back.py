@@ -63,6 +63,8 @@ def judged(data: Any) -> JobDocument:
         for finding in part.findings:
             for photo in finding.photos:
                 _jpeg(photo)
+    for picture in document.pictures:
+        _jpeg(picture)
     return document
 
 
@@ -146,6 +148,8 @@ def add_job(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureShee
         look_again_on=document.look_again_on,
         on_form=document.on_form.model_dump(mode="json") if document.on_form.drape else {},
     )
+    for picture in document.pictures:
+        _add_photo(picture, job=job, lies=picture.lies.model_dump(mode="json"))
     Spell.objects.bulk_create(Spell(job=job, **spell.model_dump()) for spell in document.time)
     if not document.log:
         tell(job, "import", f"{document.garment} for {wearer.name} imported")
@@ -232,15 +236,15 @@ def _add_round(job: Job, part: RoundPart, revisions: dict[int, Revision], findin
     Finding.objects.bulk_update(made, ["created"], batch_size=BATCH)
     for finding, entry in zip(made, part.findings, strict=True):
         for shown in entry.photos:
-            _add_photo(finding, shown)
+            _add_photo(shown, finding=finding)
     Answer.objects.bulk_create(
         Answer(round=round_, finding=findings[answer.finding], outcome=answer.outcome.value, note=answer.note)
         for answer in part.answers
     )
 
 
-def _add_photo(finding: Finding, part: PhotoPart) -> None:
+def _add_photo(part: PhotoPart, **of: Any) -> None:
     taken = _jpeg(part)
-    photo = Photo.objects.create(finding=finding, width=taken.width, height=taken.height, size=len(taken.jpeg))
+    photo = Photo.objects.create(**of, width=taken.width, height=taken.height, size=len(taken.jpeg))
     Photo.objects.filter(pk=photo.pk).update(taken=part.taken)
     photos.keep(photo, taken.jpeg)

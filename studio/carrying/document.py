@@ -25,6 +25,7 @@ from studio.limits import (
     MOST_KEPT_FITS,
     MOST_LOG_LINES,
     MOST_PHOTOS,
+    MOST_PHOTOS_OF_A_JOB,
     MOST_READINGS_ON_A_SHEET,
     MOST_REVISIONS,
     MOST_ROUNDS,
@@ -34,6 +35,7 @@ from studio.limits import (
 )
 from studio.schemas import LengthIn, UnderWayIn
 from studio.storage.photos import LARGEST_KEPT
+from studio.trace_schemas import Lies
 from studio.wire import HIGHEST, Day, Moment
 
 Number = Annotated[int, Field(ge=1, le=HIGHEST)]
@@ -119,6 +121,12 @@ class PhotoPart(_Part):
     jpeg: str = Field(min_length=1, max_length=LARGEST_KEPT * 4 // 3 + 4)
 
 
+class PicturePart(PhotoPart):
+    """A picture under a panel, and how it lies there."""
+
+    lies: Lies
+
+
 class FindingPart(_Part):
     """A finding."""
 
@@ -201,6 +209,7 @@ class JobDocument(_Part):
     look_again: str = Field("", max_length=LONGEST_NOTE)
     look_again_on: Day | None = None
     on_form: OnForm = OnForm()
+    pictures: list[PicturePart] = Field([], max_length=MOST_PHOTOS_OF_A_JOB)
     time: list[SpellPart] = Field([], max_length=MOST_SPELLS)
     #: Of files of before seam allowances were steps: they become one.
     cutting: Annotated[CuttingPart | None, Field(exclude=True)] = None

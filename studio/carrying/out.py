@@ -77,6 +77,7 @@ def _jobs() -> QuerySet[Job]:
         "wearer__kept_fits",
         "revisions",
         "rounds__findings__photos",
+        "pictures",
         "rounds__answers__finding",
         "log",
         "spells",
@@ -142,6 +143,11 @@ def _job(job: Job) -> dict[str, Any]:
         "log": [{"at": _moment(entry.at), "deed": entry.deed, "text": entry.text} for entry in job.log.all()],
         "look_again": job.look_again,
         "on_form": OnForm.model_validate(job.on_form or {}).model_dump(mode="json"),
+        "pictures": [
+            {"taken": _moment(photo.taken), "jpeg": b64encode(photos.read(photo)).decode(), "lies": photo.lies}
+            for photo in job.pictures.all()
+            if photos.is_there(photo)
+        ],
         "look_again_on": job.look_again_on.isoformat() if job.look_again_on else None,
         "time": [
             {"round": spell.round, "began": _moment(spell.began), "minutes": spell.minutes}

@@ -8,6 +8,8 @@ from pydantic import BaseModel
 
 from izett.progress import Progress
 from studio.advising import AdviceQuestion, advised
+from studio.trace_schemas import TraceQuestion
+from studio.tracing import traced
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,4 +29,10 @@ class Kind:
     work: Callable[[Any, Progress], BaseModel]
 
 
-KINDS: Mapping[str, Kind] = {kind.key: kind for kind in (Kind("advice", "What to take next", AdviceQuestion, advised),)}
+KINDS: Mapping[str, Kind] = {
+    kind.key: kind
+    for kind in (
+        Kind("advice", "What to take next", AdviceQuestion, advised),
+        Kind("trace", "The tracing", TraceQuestion, traced),
+    )
+}

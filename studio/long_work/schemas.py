@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from studio.sheet_schemas import AdviceOut
+from studio.trace_schemas import TracedOut
 
 
 class WorkProblemOut(BaseModel):
@@ -25,5 +26,5 @@ class WorkOut(BaseModel):
     state: Literal["waiting", "running", "done", "failed", "stopped"]
     done: int
     of: int
-    result: AdviceOut | None = None
+    result: AdviceOut | TracedOut | None = None
     problem: WorkProblemOut | None = None

@@ -52,6 +52,8 @@ FOREIGN = (
     (b"PK\x03\x04", "a ZIP archive", "Unpack it, and send one picture: JPEG, PNG or WebP."),
 )
 _HEAD = 64
+#: Where a camera notes how it was held, and the notes by which width and height change places.
+_ORIENTATION, _ON_ITS_SIDE = 0x0112, (5, 6, 7, 8)
 
 
 class Taken(NamedTuple):
@@ -69,10 +71,7 @@ def made_safe(sent: bytes) -> Taken:
         Refusal: it is too large, of another format, cut off or damaged; the message says what to send instead.
     """
     if len(sent) > LARGEST:
-        raise _refused(
-            f"The picture has {len(sent) / 2**20:.0f} MB; at most {LARGEST / 2**20:.0f} MB are taken.",
-            "Send it smaller: 4,000 pixels along its longer edge are plenty.",
-        )
+        raise _too_heavy(sent)
     picture = _opened(sent)
     try:
         # A JPEG is decoded at the scale that is needed, in a fraction of the memory.
@@ -86,6 +85,28 @@ def made_safe(sent: bytes) -> Taken:
             "The picture is cut off or damaged: it cannot be shown whole.", "Take it again, or send another copy of it."
         ) from error
     return Taken(_written(plain), *plain.size)
+
+
+def looked_at(sent: bytes) -> tuple[int, int]:
+    """Return how wide and high (pixels) a picture is that was sent to be measured in, turned upright.
+
+    Raises:
+        Refusal: it is too large, or of another format.
+    """
+    if len(sent) > LARGEST:
+        raise _too_heavy(sent)
+    picture = _opened(sent)
+    width, height = picture.size
+    # The camera's note that it was held on its side swaps both.
+    turned = picture.getexif().get(_ORIENTATION, 1) in _ON_ITS_SIDE
+    return (height, width) if turned else (width, height)
+
+
+def _too_heavy(sent: bytes) -> Refusal:
+    return _refused(
+        f"The picture has {len(sent) / 2**20:.0f} MB; at most {LARGEST / 2**20:.0f} MB are taken.",
+        "Send it smaller: 4,000 pixels along its longer edge are plenty.",
+    )
 
 
 def _opened(sent: bytes) -> Image.Image:

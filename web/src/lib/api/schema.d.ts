@@ -1384,6 +1384,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trace-sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Sheets
+         * @description Return the printed sheets that tell a photo its scale, as a PDF.
+         */
+        get: operations["studio_routers_tracing_print_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Picture
+         * @description Send a picture to be traced; it is kept for a day, and nothing of it is shown to anybody.
+         */
+        post: operations["studio_routers_tracing_post_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trace
+         * @description Begin to trace a picture; what comes of it is a proposal, and nothing of the job is changed.
+         */
+        post: operations["studio_routers_tracing_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/under-panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay
+         * @description Keep a traced picture under its panel.
+         */
+        post: operations["studio_routers_tracing_lay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/under-panels/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Away
+         * @description Delete the picture under a panel, for good.
+         */
+        delete: operations["studio_routers_tracing_take_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Shapes
+         * @description Read the pieces that a drawing has; nothing is kept.
+         */
+        post: operations["studio_routers_tracing_post_shapes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preview": {
         parameters: {
             query?: never;
@@ -2308,6 +2428,129 @@ export interface components {
             lines: string[];
         };
         /**
+         * GhostOut
+         * @description A pencil mark that is proposed.
+         */
+        GhostOut: {
+            kind: components["schemas"]["MarkKind"];
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+        };
+        /**
+         * Half
+         * @description Which half of the body a piece, a seam or a step is for.
+         * @enum {string}
+         */
+        Half: "both" | "left" | "right";
+        /**
+         * Layer
+         * @description Which layer of the garment a piece is cut for. Only the outer layer goes around the body.
+         * @enum {string}
+         */
+        Layer: "outer" | "lining" | "facing" | "interfacing" | "strength" | "applied";
+        /**
+         * Lies
+         * @description How a picture lies under its panel: its upper left corner (cm, before the turn), pixels a cm, a turn and a shift.
+         *
+         *     A place of the picture is turned by `turn` radians about 0, 0 and then moved by `across` and `along`.
+         */
+        Lies: {
+            /** Panel */
+            panel: string;
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Px Per Cm */
+            px_per_cm: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+        };
+        /**
+         * LinePicked
+         * @description A line of what was traced: how long it is and how far the edge lies off it at most, cm.
+         */
+        LinePicked: {
+            /** Name */
+            name: string;
+            /** Length */
+            length: number;
+            /** Off */
+            off: number;
+            /** Ragged */
+            ragged: boolean;
+        };
+        /**
+         * LineSaid
+         * @description What was said of a line; what was not is read from its name and its marks.
+         *
+         *     Attributes:
+         *         role: what class of edge it is.
+         *         way: how it is drawn through its marks.
+         *         square: whether it leaves the centre line square; None leaves that to its marks.
+         *         drawn: where it came as a drawn line and not as marks, its control points; of a line that darts part, each part's.
+         */
+        LineSaid: {
+            role?: components["schemas"]["Role"] | null;
+            /** @default dots */
+            way: components["schemas"]["Way"];
+            /** Square */
+            square?: boolean | null;
+            /**
+             * Drawn
+             * @default []
+             */
+            drawn: number[][][];
+        };
+        /**
+         * Mark
+         * @description One mark.
+         *
+         *     Attributes:
+         *         kind: what it is.
+         *         across, along: from the upright guide towards the side, and up from the level guide, cm.
+         *         lines: the lines that it lies on: a cross may name both that meet in it.
+         *         name: what it is called, where it was named.
+         */
+        Mark: {
+            kind: components["schemas"]["MarkKind"];
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: string[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * MarkKind
+         * @description What the pencil made.
+         * @enum {string}
+         */
+        MarkKind: "dash" | "cross" | "dot" | "notch" | "slash";
+        /**
          * NextOut
          * @description A missing measure worth taking: how far the draft moves by the estimate's spread, and by the tape's tolerance.
          */
@@ -2323,6 +2566,122 @@ export interface components {
             /** Line */
             line: string;
         };
+        /**
+         * Panel
+         * @description One panel as taken.
+         *
+         *     Attributes:
+         *         name: its own name, by which seams speak of it: `side_front`.
+         *         title: for people; empty where the name does.
+         *         marks: in the order of walking round it.
+         *         lines: what was said of its lines, by their names.
+         *         zone, region, half, layer: what of the body it lies on; None where its lines tell.
+         *         cut: how many are cut; None where its fold tells.
+         *         fold: the line that lies on the fold; empty for none, None where its centre front tells.
+         *         grain: the angle of the grain to the upright guide, degrees counter-clockwise.
+         *         levels: how high body levels lie over its level guide, cm, where they lie otherwise than on the other panels.
+         */
+        Panel: {
+            /** Name */
+            name: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+            /**
+             * Lines
+             * @default {}
+             */
+            lines: {
+                [key: string]: components["schemas"]["LineSaid"];
+            };
+            zone?: components["schemas"]["Zone"] | null;
+            region?: components["schemas"]["Region"] | null;
+            /** @default both */
+            half: components["schemas"]["Half"];
+            /** @default outer */
+            layer: components["schemas"]["Layer"];
+            /** Cut */
+            cut?: number | null;
+            /** Fold */
+            fold?: string | null;
+            /**
+             * Grain
+             * @default 0
+             */
+            grain: number;
+            /**
+             * Levels
+             * @default {}
+             */
+            levels: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Region
+         * @description Which part of the body a block clothes.
+         * @enum {string}
+         */
+        Region: "upper" | "skirt" | "legs" | "arm" | "";
+        /**
+         * Role
+         * @description The class of an edge, for checks, allowances and display.
+         * @enum {string}
+         */
+        Role: "centre_front" | "centre_back" | "neck" | "shoulder" | "armhole" | "side" | "waist" | "hem" | "cap" | "underarm" | "inseam" | "crotch" | "panel" | "fold" | "cut_edge" | "dart_leg";
+        /**
+         * TracedOut
+         * @description What a picture comes to; a proposal that is looked at over the picture.
+         *
+         *     `picture` names the picture as seen from straight above. `checked` and `share` say how well the calibration holds where
+         *     each sheet is left out in turn: cm and a share; None where no sheets told the scale.
+         */
+        TracedOut: {
+            panel: components["schemas"]["Panel"];
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+            lies: components["schemas"]["Lies"];
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Lines */
+            lines: components["schemas"]["LinePicked"][];
+            /** Notches */
+            notches: number;
+            /** Darts */
+            darts: number;
+            /** Ghosts */
+            ghosts: components["schemas"]["GhostOut"][];
+            /** Contrast */
+            contrast: number;
+            /** Px Per Cm */
+            px_per_cm: number;
+            /** Checked */
+            checked?: number | null;
+            /** Share */
+            share?: number | null;
+            /** Tilt */
+            tilt?: number | null;
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
+         * Way
+         * @description How a line is drawn through its marks.
+         * @enum {string}
+         */
+        Way: "dots" | "straight" | "curved" | "through_all";
         /**
          * WorkOut
          * @description Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows.
@@ -2341,7 +2700,8 @@ export interface components {
             done: number;
             /** Of */
             of: number;
-            result?: components["schemas"]["AdviceOut"] | null;
+            /** Result */
+            result?: components["schemas"]["AdviceOut"] | components["schemas"]["TracedOut"] | null;
             problem?: components["schemas"]["WorkProblemOut"] | null;
         };
         /**
@@ -2356,6 +2716,12 @@ export interface components {
             /** Fix */
             fix: string;
         };
+        /**
+         * Zone
+         * @description What of the body a piece, or an edge of a piece that goes around, lies on.
+         * @enum {string}
+         */
+        Zone: "front" | "back" | "sleeve" | "body" | "gusset" | "added";
         /**
          * AdviceIn
          * @description Readings of a wearer's sheet to advise on, for a job's recipe or else for the plain block; `uid` names the work.
@@ -2775,12 +3141,6 @@ export interface components {
             };
         };
         /**
-         * Half
-         * @description Which half of the body a piece, a seam or a step is for.
-         * @enum {string}
-         */
-        Half: "both" | "left" | "right";
-        /**
          * JobOut
          * @description A job, whole; `minutes` are all that were noted, `clock` is since when it runs.
          */
@@ -2822,34 +3182,8 @@ export interface components {
             /** Clock */
             clock: string | null;
             on_form: components["schemas"]["OnForm"];
-        };
-        /**
-         * Layer
-         * @description Which layer of the garment a piece is cut for. Only the outer layer goes around the body.
-         * @enum {string}
-         */
-        Layer: "outer" | "lining" | "facing" | "interfacing" | "strength" | "applied";
-        /**
-         * LineSaid
-         * @description What was said of a line; what was not is read from its name and its marks.
-         *
-         *     Attributes:
-         *         role: what class of edge it is.
-         *         way: how it is drawn through its marks.
-         *         square: whether it leaves the centre line square; None leaves that to its marks.
-         *         drawn: its control points where it came as a drawn line and not as marks: 2, or 3n + 1 of joined cubics.
-         */
-        LineSaid: {
-            role?: components["schemas"]["Role"] | null;
-            /** @default dots */
-            way: components["schemas"]["Way"];
-            /** Square */
-            square?: boolean | null;
-            /**
-             * Drawn
-             * @default []
-             */
-            drawn: number[][];
+            /** Pictures */
+            pictures: components["schemas"]["UnderPanelOut"][];
         };
         /**
          * LogOut
@@ -2866,39 +3200,6 @@ export interface components {
             /** Text */
             text: string;
         };
-        /**
-         * Mark
-         * @description One mark.
-         *
-         *     Attributes:
-         *         kind: what it is.
-         *         across, along: from the upright guide towards the side, and up from the level guide, cm.
-         *         lines: the lines that it lies on: a cross may name both that meet in it.
-         *         name: what it is called, where it was named.
-         */
-        Mark: {
-            kind: components["schemas"]["MarkKind"];
-            /** Across */
-            across: number;
-            /** Along */
-            along: number;
-            /**
-             * Lines
-             * @default []
-             */
-            lines: string[];
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-        };
-        /**
-         * MarkKind
-         * @description What the pencil made.
-         * @enum {string}
-         */
-        MarkKind: "dash" | "cross" | "dot" | "notch" | "slash";
         /**
          * OnForm
          * @description A draping session being prepared: which drape, how wide the muslin is (cm), its panels, and what is done already.
@@ -2931,64 +3232,6 @@ export interface components {
          * @enum {string}
          */
         Outcome: "solved" | "better" | "same" | "worse" | "not_looked_at";
-        /**
-         * Panel
-         * @description One panel as taken.
-         *
-         *     Attributes:
-         *         name: its own name, by which seams speak of it: `side_front`.
-         *         title: for people; empty where the name does.
-         *         marks: in the order of walking round it.
-         *         lines: what was said of its lines, by their names.
-         *         zone, region, half, layer: what of the body it lies on; None where its lines tell.
-         *         cut: how many are cut; None where its fold tells.
-         *         fold: the line that lies on the fold; empty for none, None where its centre front tells.
-         *         grain: the angle of the grain to the upright guide, degrees counter-clockwise.
-         *         levels: how high body levels lie over its level guide, cm, where they lie otherwise than on the other panels.
-         */
-        Panel: {
-            /** Name */
-            name: string;
-            /**
-             * Title
-             * @default
-             */
-            title: string;
-            /**
-             * Marks
-             * @default []
-             */
-            marks: components["schemas"]["Mark"][];
-            /**
-             * Lines
-             * @default {}
-             */
-            lines: {
-                [key: string]: components["schemas"]["LineSaid"];
-            };
-            zone?: components["schemas"]["Zone"] | null;
-            region?: components["schemas"]["Region"] | null;
-            /** @default both */
-            half: components["schemas"]["Half"];
-            /** @default outer */
-            layer: components["schemas"]["Layer"];
-            /** Cut */
-            cut?: number | null;
-            /** Fold */
-            fold?: string | null;
-            /**
-             * Grain
-             * @default 0
-             */
-            grain: number;
-            /**
-             * Levels
-             * @default {}
-             */
-            levels: {
-                [key: string]: number;
-            };
-        };
         /**
          * PhotoOut
          * @description A photo of a finding, shown at `/api/photos/{uid}`.
@@ -3110,18 +3353,6 @@ export interface components {
             given: components["schemas"]["Given"];
         };
         /**
-         * Region
-         * @description Which part of the body a block clothes.
-         * @enum {string}
-         */
-        Region: "upper" | "skirt" | "legs" | "arm" | "";
-        /**
-         * Role
-         * @description The class of an edge, for checks, allowances and display.
-         * @enum {string}
-         */
-        Role: "centre_front" | "centre_back" | "neck" | "shoulder" | "armhole" | "side" | "waist" | "hem" | "cap" | "underarm" | "inseam" | "crotch" | "panel" | "fold" | "cut_edge" | "dart_leg";
-        /**
          * RoundOut
          * @description A muslin.
          */
@@ -3237,17 +3468,21 @@ export interface components {
          */
         Taken: "whole" | "pinch";
         /**
-         * Way
-         * @description How a line is drawn through its marks.
-         * @enum {string}
+         * UnderPanelOut
+         * @description A picture under a panel, shown at `/api/photos/{uid}`.
          */
-        Way: "dots" | "straight" | "curved" | "through_all";
-        /**
-         * Zone
-         * @description What of the body a piece, or an edge of a piece that goes around, lies on.
-         * @enum {string}
-         */
-        Zone: "front" | "back" | "sleeve" | "body" | "gusset" | "added";
+        UnderPanelOut: {
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            lies: components["schemas"]["Lies"];
+        };
         /**
          * JobIn
          * @description A job to open: the wearer's newest sheet counts. The blocks may be changed later.
@@ -4684,6 +4919,118 @@ export interface components {
             text: string;
             /** @default cm */
             unit: components["schemas"]["Unit"];
+        };
+        /**
+         * PictureOut
+         * @description A picture that was sent to be traced; it is kept for a day.
+         */
+        PictureOut: {
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * TraceIn
+         * @description What is to be traced in a picture, and what tells its scale.
+         *
+         *     `uid` names the work, `picture` the picture. `spots` are clicked: two points, four corners from the top left, or a place
+         *     in the grid; `lengths` (cm) are those between the points, the rectangle's width and height, or a square of the grid.
+         */
+        TraceIn: {
+            /** Uid */
+            uid: string;
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+            /**
+             * Title
+             * @default Traced piece
+             */
+            title: string;
+            /**
+             * By
+             * @default sheets
+             * @enum {string}
+             */
+            by: "sheets" | "points" | "rectangle" | "grid";
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper: "a4" | "letter";
+            /**
+             * Bar
+             * @default 20
+             */
+            bar: number;
+            /**
+             * Spots
+             * @default []
+             */
+            spots: number[][];
+            /**
+             * Lengths
+             * @default []
+             */
+            lengths: number[];
+            /** Tap */
+            tap: number[];
+            /**
+             * Of
+             * @default outline
+             * @enum {string}
+             */
+            of: "outline" | "marks";
+            /** Upright */
+            upright?: number | null;
+        };
+        /**
+         * LayIn
+         * @description A traced picture that is to lie under a panel of the job from now on.
+         */
+        LayIn: {
+            /**
+             * Picture
+             * Format: uuid
+             */
+            picture: string;
+            lies: components["schemas"]["Lies"];
+        };
+        /**
+         * ShapesOut
+         * @description Pieces that a file draws.
+         */
+        ShapesOut: {
+            given: components["schemas"]["Given"];
+        };
+        /**
+         * DrawnIn
+         * @description What a file's numbers are in.
+         * @enum {string}
+         */
+        DrawnIn: "mm" | "cm" | "in" | "pt";
+        /**
+         * ShapesIn
+         * @description A drawing to read pieces from: its kind, its content in base64, and what its numbers are in where it does not say.
+         */
+        ShapesIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "svg" | "dxf" | "json";
+            /** Content */
+            content: string;
+            unit?: components["schemas"]["DrawnIn"] | null;
         };
         /**
          * AllowanceOut
@@ -7827,6 +8174,218 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_print_sheets: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_post_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_lay: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_take_away: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_tracing_post_shapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapesOut"];
                 };
             };
             /** @description What went wrong, and what to do about it */

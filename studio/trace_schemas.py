@@ -1,0 +1,135 @@
+"""What goes over the wire of tracing: a picture, what tells its scale, what was found, how a picture lies under its panel."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, Field
+
+from izett.draping.panel import FARTHEST, Given, MarkKind, Panel
+from izett.files.shapes import DrawnIn
+from studio.form_schemas import PanelKey, Words
+
+#: A place in a picture: pixels to the right and down.
+Pixel = Annotated[list[float], Field(min_length=2, max_length=2)]
+#: cm.
+Known = Annotated[float, Field(gt=0, le=FARTHEST)]
+
+
+class PictureOut(BaseModel):
+    """A picture that was sent to be traced; it is kept for a day."""
+
+    uid: UUID
+    width: int
+    height: int
+
+
+class TraceIn(BaseModel):
+    """What is to be traced in a picture, and what tells its scale.
+
+    `uid` names the work, `picture` the picture. `spots` are clicked: two points, four corners from the top left, or a place
+    in the grid; `lengths` (cm) are those between the points, the rectangle's width and height, or a square of the grid.
+    """
+
+    uid: str = Field(min_length=8, max_length=64, pattern=r"^[A-Za-z0-9-]+$")
+    picture: UUID
+    title: Words = "Traced piece"
+    by: Literal["sheets", "points", "rectangle", "grid"] = "sheets"
+    paper: Literal["a4", "letter"] = "a4"
+    bar: Known = 20.0
+    spots: list[Pixel] = Field([], max_length=4)
+    lengths: list[Known] = Field([], max_length=2)
+    tap: Pixel
+    of: Literal["outline", "marks"] = "outline"
+    upright: int | None = Field(None, ge=0, le=100)
+
+
+class TraceQuestion(TraceIn):
+    """What a trace depends on: the picture's own digest beside what is asked of it."""
+
+    digest: str
+
+
+class Lies(BaseModel):
+    """How a picture lies under its panel: its upper left corner (cm, before the turn), pixels a cm, a turn and a shift.
+
+    A place of the picture is turned by `turn` radians about 0, 0 and then moved by `across` and `along`.
+    """
+
+    panel: PanelKey
+    left: float
+    top: float
+    px_per_cm: float = Field(gt=0, le=200)
+    turn: float = 0.0
+    across: float = 0.0
+    along: float = 0.0
+
+
+class LinePicked(BaseModel):
+    """A line of what was traced: how long it is and how far the edge lies off it at most, cm."""
+
+    name: str
+    length: float
+    off: float
+    ragged: bool
+
+
+class GhostOut(BaseModel):
+    """A pencil mark that is proposed."""
+
+    kind: MarkKind
+    across: float
+    along: float
+
+
+class TracedOut(BaseModel):
+    """What a picture comes to; a proposal that is looked at over the picture.
+
+    `picture` names the picture as seen from straight above. `checked` and `share` say how well the calibration holds where
+    each sheet is left out in turn: cm and a share; None where no sheets told the scale.
+    """
+
+    panel: Panel
+    picture: UUID
+    lies: Lies
+    width: int
+    height: int
+    lines: list[LinePicked]
+    notches: int
+    darts: int
+    ghosts: list[GhostOut]
+    contrast: float
+    px_per_cm: float
+    checked: float | None = None
+    share: float | None = None
+    tilt: float | None = None
+    warnings: list[str]
+
+
+class LayIn(BaseModel):
+    """A traced picture that is to lie under a panel of the job from now on."""
+
+    picture: UUID
+    lies: Lies
+
+
+class UnderPanelOut(BaseModel):
+    """A picture under a panel, shown at `/api/photos/{uid}`."""
+
+    uid: UUID
+    width: int
+    height: int
+    lies: Lies
+
+
+class ShapesOut(BaseModel):
+    """Pieces that a file draws."""
+
+    given: Given
+
+
+class ShapesIn(BaseModel):
+    """A drawing to read pieces from: its kind, its content in base64, and what its numbers are in where it does not say."""
+
+    kind: Literal["svg", "dxf", "json"]
+    content: str = Field(max_length=8 * 2**20)
+    unit: DrawnIn | None = None
