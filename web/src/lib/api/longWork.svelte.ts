@@ -21,7 +21,9 @@ export class LongWork {
 	}
 
 	/** Begin it and wait for it; return its result, or null where it came to nothing or something newer was asked for. */
-	async begin(call: Promise<Answer<Work>>): Promise<NonNullable<Work['result']> | null> {
+	async begin<Result extends NonNullable<Work['result']>>(
+		call: Promise<Answer<Work>>,
+	): Promise<Result | null> {
 		const mine = (this.asked += 1);
 		const isMine = (): boolean => mine === this.asked;
 		this.problem = null;
@@ -38,7 +40,8 @@ export class LongWork {
 			if (!isMine()) return null;
 			const { problem } = work;
 			if (problem) this.problem = new Problem(500, problem.code, problem.message, problem.fix);
-			return work.result ?? null;
+			// What kind of work it is says what comes of it.
+			return (work.result ?? null) as Result | null;
 		} catch (error) {
 			if (isMine()) {
 				this.problem = asProblem(error);

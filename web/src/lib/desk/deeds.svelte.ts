@@ -7,6 +7,7 @@ import {
 	answered,
 	api,
 	type About,
+	type Traced,
 	asProblem,
 	type Answer,
 	type Finding,
@@ -125,6 +126,14 @@ export class Deeds {
 	/** Keep a draping session as it is prepared. */
 	prepareDrape(form: OnForm, words: string): Promise<boolean> {
 		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/on-form', { params: on, body: form }));
+	}
+
+	/** Keep the picture that a panel was traced from under that panel. */
+	layPicture(found: Traced): Promise<boolean> {
+		const body = { picture: found.picture, lies: found.lies };
+		return this.do('keep the picture', (_, on) =>
+			api.POST('/api/jobs/{job_id}/under-panels', { params: on, body }),
+		);
 	}
 
 	/** Put a photo beside a finding. Its name is made here: sent twice it is kept once. */

@@ -2,16 +2,32 @@
 <script lang="ts">
 	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
 	import { searchParams } from 'sv-router';
-	import { api, type Drapes, type OnForm, type SeamEnd, type Tear } from '../../lib/api/client';
+	import {
+		answered,
+		api,
+		asProblem,
+		Problem,
+		type DrawnIn,
+		type Drapes,
+		type Given,
+		type OnForm,
+		type Panel,
+		type SeamEnd,
+		type Tear,
+		type Traced,
+	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import { allRead } from '../../lib/parts/reads';
 	import Table from '../../lib/table/Table.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import { spoken } from '../../lib/units.svelte';
-	import { withMarkAs, withPanel, withSeam } from './given';
+	import { withMarkAs, withPanel, withSeam, withTable } from './given';
+	import { Capture } from './capture.svelte';
 	import Marks from './Marks.svelte';
 	import PanelSheet from './PanelSheet.svelte';
+	import PictureForm from './PictureForm.svelte';
+	import PictureSheet from './PictureSheet.svelte';
 	import Prepare from './Prepare.svelte';
 	import Session from './Session.svelte';
 	import TearPicture from './TearPicture.svelte';
@@ -26,8 +42,15 @@
 	const PARTS = [
 		{ value: 'prepare', label: 'Prepare' },
 		{ value: 'session', label: 'Session' },
+		{ value: 'picture', label: 'Picture' },
 		{ value: 'marks', label: 'Marks' },
 		{ value: 'true', label: 'True' },
+	];
+	const UNITS: [DrawnIn, string][] = [
+		['mm', 'mm'],
+		['cm', 'cm'],
+		['in', 'inches'],
+		['pt', 'points'],
 	];
 	const shown = $derived(
 		String(searchParams.get('part') ?? (desk.job?.recipe.given.panels.length ? 'true' : 'prepare')),
@@ -55,6 +78,50 @@
 
 	function prepare(next: OnForm, words: string): void {
 		void desk.deeds.prepareDrape(next, words);
+	}
+
+	const capture = new Capture(desk);
+	/** A drawing that does not say what its numbers are in. */
+	let unsaid = $state.raw<{ kind: 'svg' | 'dxf' | 'json'; content: string } | null>(null);
+
+	/** Take what was traced as a panel, and keep its picture under it. */
+	async function take(traced: Traced): Promise<void> {
+		if (!(await desk.deeds.layPicture(traced))) return;
+		typed.try(withPanel(given, traced.panel as Panel));
+		capture.begin();
+		goTo(traced.panel.name, null);
+	}
+
+	async function read(file: File): Promise<void> {
+		const kind = file.name.split('.').pop()?.toLowerCase();
+		if (kind !== 'svg' && kind !== 'dxf' && kind !== 'json') {
+			capture.problem = new Problem(
+				422,
+				'unreadable-file',
+				`“${file.name}” is no drawing that can be read.`,
+				'Choose an SVG, a DXF, or a pattern file.',
+			);
+			return;
+		}
+		const bytes = new Uint8Array(await file.arrayBuffer());
+		let text = '';
+		for (let at = 0; at < bytes.length; at += 0x8000)
+			text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+		await readAs({ kind, content: btoa(text) });
+	}
+
+	async function readAs(drawing: NonNullable<typeof unsaid>, unit: DrawnIn | null = null): Promise<void> {
+		capture.problem = null;
+		unsaid = null;
+		try {
+			const { given: drawn } = await answered(api.POST('/api/shapes', { body: { ...drawing, unit } }));
+			typed.try(withTable(given, drawn as Given));
+			goTo(drawn.panels[0]!.name, null);
+		} catch (error) {
+			const problem = asProblem(error);
+			if (problem.code === 'unit-not-said') unsaid = drawing;
+			else capture.problem = problem;
+		}
 	}
 
 	function show(part: string): void {
@@ -119,12 +186,15 @@
 				found={found?.panels.find((one) => one.name === sheet.name)}
 				{current}
 				levels={given.levels}
+				under={desk.job!.pictures.find((one) => one.lies.panel === sheet.name)}
 				onpick={(mark) => {
 					current = mark;
 					row(mark)?.scrollIntoView({ block: 'nearest' });
 				}}
 				onmove={move}
 			/>
+		{:else if shown === 'picture' && capture.shown}
+			<PictureSheet {capture} />
 		{:else if shown === 'prepare' && tears.value?.strips.length}
 			<TearPicture tear={tears.value} />
 		{:else if desk.trial.pieces.length}
@@ -139,7 +209,9 @@
 				<p>
 					{shown === 'prepare'
 						? 'The muslin to tear is drawn here once a panel is measured.'
-						: 'The panels are drawn here as their marks are typed.'}
+						: shown === 'picture'
+							? 'The picture is shown here, to be clicked on.'
+							: 'The panels are drawn here as their marks are typed.'}
 				</p>
 			</div>
 		{/if}
@@ -182,6 +254,17 @@
 					</p>
 				{/each}
 				<button class="button" onclick={() => show('marks')}>Type the marks</button>
+			{:else if shown === 'picture'}
+				<PictureForm {capture} ontake={(traced) => void take(traced)} onfile={(file) => void read(file)} />
+				{#if unsaid}
+					{@const drawing = unsaid}
+					<p role="alert">The drawing does not say what its numbers are in.</p>
+					<div class="units">
+						{#each UNITS as [unit, words] (unit)}
+							<button class="button" onclick={() => void readAs(drawing, unit)}>{words}</button>
+						{/each}
+					</div>
+				{/if}
 			{:else if shown === 'marks'}
 				<Marks
 					{typed}
@@ -232,6 +315,10 @@
 		gap: 0.6rem;
 		padding-top: 0.6rem;
 		border-top: 1px solid var(--rule);
+	}
+	.units {
+		display: flex;
+		gap: 0.6rem;
 	}
 	.empty {
 		display: grid;

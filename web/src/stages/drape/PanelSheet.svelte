@@ -1,6 +1,6 @@
 <!-- A panel laid flat: its two guide lines, the marks as they were measured from them, the lines drawn through them. -->
 <script lang="ts">
-	import type { GivenPanel, Panel } from '../../lib/api/client';
+	import type { GivenPanel, Panel, UnderPanel } from '../../lib/api/client';
 	import { reading, shown } from '../../lib/units.svelte';
 	import { curvePath, nudge } from './given';
 
@@ -12,11 +12,13 @@
 		current: number | null;
 		/** How high body levels lie over the level guide, cm. */
 		levels: Record<string, number>;
+		/** The picture that it was traced from. */
+		under: UnderPanel | undefined;
 		onpick: (mark: number) => void;
 		/** Told by how much the current mark is moved, cm. */
 		onmove: (by: { across: number; along: number }) => void;
 	}
-	let { panel, found, current, levels, onpick, onmove }: Props = $props();
+	let { panel, found, current, levels, under, onpick, onmove }: Props = $props();
 
 	let width = $state(700);
 	let height = $state(500);
@@ -96,6 +98,17 @@
 		tabindex="0"
 		onkeydown={key}
 	>
+		{#if under}
+			{@const { left, top, px_per_cm, turn, across, along } = under.lies}
+			<!-- Both turns are of a frame whose y goes down here. -->
+			<image
+				class="under"
+				href="/api/photos/{under.uid}"
+				width={under.width / px_per_cm}
+				height={under.height / px_per_cm}
+				transform="translate({across} {-along}) rotate({(-turn * 180) / Math.PI}) translate({left} {-top})"
+			/>
+		{/if}
 		<g transform="scale(1 -1)">
 			<line class="guide" x1="0" x2="0" y1={-view.y} y2={-view.y - view.height} />
 			<line class="guide" x1={view.x} x2={view.x + view.width} y1="0" y2="0" />
@@ -170,6 +183,9 @@
 	path {
 		vector-effect: non-scaling-stroke;
 		fill: none;
+	}
+	.under {
+		opacity: 0.45;
 	}
 	.guide {
 		stroke: var(--chalk);

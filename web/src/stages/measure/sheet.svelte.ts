@@ -286,7 +286,7 @@ export class SheetTaking {
 			this.advice = null;
 			return;
 		}
-		const advice = await this.advising.begin(
+		const advice = await this.advising.begin<Advice>(
 			api.POST('/api/measures/advice', {
 				body: {
 					uid: freshName('w'),

@@ -1,0 +1,280 @@
+<!-- From a picture: what tells its scale, what is traced in it, and what came of it, to be taken or left. -->
+<script lang="ts">
+	import { getDesk } from '../../lib/desk/context';
+	import NumberField from '../../lib/parts/NumberField.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { shown, spoken } from '../../lib/units.svelte';
+	import type { TraceBy, Traced } from '../../lib/api/client';
+	import type { Capture } from './capture.svelte';
+
+	interface Props {
+		capture: Capture;
+		ontake: (found: Traced) => void;
+		onfile: (file: File) => void;
+	}
+	let { capture, ontake, onfile }: Props = $props();
+
+	const desk = getDesk();
+	const WAYS: [TraceBy, string][] = [
+		['sheets', 'Printed sheets around the piece'],
+		['points', 'Two points: a scan, or square on'],
+		['rectangle', 'Four corners of a rectangle'],
+		['grid', 'A diagram’s own grid'],
+	];
+	const LENGTHS: Record<TraceBy, string[]> = {
+		sheets: [],
+		points: ['Distance between the points'],
+		rectangle: ['Its width', 'Its height'],
+		grid: ['One square stands for'],
+	};
+	const found = $derived(capture.found);
+
+	function chosen(input: HTMLInputElement): void {
+		const [file] = input.files ?? [];
+		if (file) void capture.choose(file);
+		input.value = '';
+	}
+
+	function drawing(input: HTMLInputElement): void {
+		const [file] = input.files ?? [];
+		if (file) onfile(file);
+		input.value = '';
+	}
+</script>
+
+{#if !capture.shown}
+	<p>
+		Print the four sheets at 100 %, from one printer. Lay the piece flat on a plain table of another tone, the
+		sheets flat around it, none touching it. Photograph it from straight above, {spoken('⟦80 cm⟧')} to {spoken(
+			'⟦140 cm⟧',
+		)} up, with the main lens.
+	</p>
+	<p>
+		<a class="link" href="/api/trace-sheets?paper=a4" download>Sheets for A4</a>
+		<a class="link" href="/api/trace-sheets?paper=letter" download>for Letter</a>
+	</p>
+	<label class="file">
+		<span class="button main">{capture.sending ? 'Sending…' : 'Choose a picture, or take one'}</span>
+		<input
+			class="sr-only"
+			type="file"
+			accept="image/jpeg,image/png,image/webp"
+			aria-label="Choose a picture, or take one"
+			disabled={capture.sending}
+			onchange={(e) => chosen(e.currentTarget)}
+		/>
+	</label>
+	<p class="soft">
+		A scan, a diagram in a book or an old pattern will do as well: its scale is told by a known length, a
+		rectangle or a grid.
+	</p>
+	<label class="file">
+		<span class="button">Read a drawing: SVG, DXF or a pattern file</span>
+		<input
+			class="sr-only"
+			type="file"
+			accept=".svg,.dxf,.json"
+			aria-label="Read a drawing: SVG, DXF or a pattern file"
+			onchange={(e) => drawing(e.currentTarget)}
+		/>
+	</label>
+{:else if !found}
+	<label class="row">
+		<span>What it is called</span>
+		<input class="field" bind:value={capture.title} maxlength="60" placeholder="Side front" />
+	</label>
+	<label class="row">
+		<span>What tells the scale</span>
+		<select
+			class="field"
+			value={capture.by}
+			onchange={(e) => {
+				capture.by = e.currentTarget.value as TraceBy;
+				capture.again();
+			}}
+		>
+			{#each WAYS as [by, words] (by)}<option value={by}>{words}</option>{/each}
+		</select>
+	</label>
+	{#if capture.by === 'sheets'}
+		<label class="row">
+			<span>Printed on</span>
+			<select class="field" bind:value={capture.paper}>
+				<option value="a4">A4</option>
+				<option value="letter">Letter</option>
+			</select>
+		</label>
+		<NumberField
+			label="The bar beside the checkers measures"
+			value={capture.bar}
+			unit="cm"
+			low={15}
+			high={25}
+			onvalue={(value) => (capture.bar = value)}
+		/>
+	{/if}
+	{#each LENGTHS[capture.by] as label, i (label)}
+		<NumberField
+			{label}
+			value={capture.lengths[i] ?? null}
+			unit="cm"
+			low={0.5}
+			high={500}
+			onvalue={(value) => (capture.lengths[i] = value)}
+		/>
+	{/each}
+	<fieldset>
+		<legend>What is traced</legend>
+		<label><input type="radio" bind:group={capture.of} value="outline" /> its edge, as it was cut</label>
+		<label><input type="radio" bind:group={capture.of} value="marks" /> the pencil marks on it</label>
+	</fieldset>
+	{#if capture.work.underWay}
+		<p role="status">
+			<progress max={capture.work.work?.of || 1} value={capture.work.work?.done ?? 0} aria-label="Tracing"
+			></progress>
+			Tracing…
+			<button class="button" onclick={() => void capture.work.stop()}>Stop</button>
+		</p>
+	{:else}
+		<div class="deeds">
+			<button class="button main" disabled={!capture.ready} onclick={() => void capture.trace()}
+				>Trace it</button
+			>
+			{#if capture.tap || capture.spots.length}
+				<button class="button" onclick={() => capture.again()}>Click anew</button>
+			{/if}
+			<button class="button" onclick={() => capture.begin()}>Another picture</button>
+		</div>
+		{#if !capture.ready && !capture.asked}
+			<p class="soft">
+				{capture.title.trim() ? 'Type the known length.' : 'Say what it is called.'}
+			</p>
+		{/if}
+	{/if}
+{:else}
+	<h3>{found.panel.title}</h3>
+	<dl class="figures">
+		{#if found.checked !== null && found.checked !== undefined}
+			<dt>Calibration checked to</dt>
+			<dd>{shown(found.checked)}, {((found.share ?? 0) * 100).toFixed(2)} %</dd>
+			<dt>Camera</dt>
+			<dd>{Math.round(found.tilt ?? 0)}° off square</dd>
+		{/if}
+		<dt>Sharpness</dt>
+		<dd>{Math.round(found.px_per_cm)} pixels a cm</dd>
+		<dt>Edge over its noise</dt>
+		<dd>{Math.round(found.contrast)}; 8 is needed</dd>
+		<dt>Found</dt>
+		<dd>
+			{found.lines.length} lines, {found.notches} notches, {found.darts} darts, {found.ghosts.length} pencil marks
+		</dd>
+	</dl>
+	{#each found.warnings as words (words)}<p class="warn">{spoken(words)}</p>{/each}
+	<table>
+		<thead><tr><th>Line</th><th class="number">long</th><th class="number">edge off it</th></tr></thead>
+		<tbody>
+			{#each found.lines as line, i (i)}
+				<tr>
+					<td>{line.name.replaceAll('_', ' ')}</td>
+					<td class="number figures">{shown(line.length)}</td>
+					<td class="number figures" class:warn={line.ragged}>{shown(line.off)}</td>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	<label class="row">
+		<span>Stands upright</span>
+		<select
+			class="field"
+			value={capture.upright === null ? '' : String(capture.upright)}
+			onchange={(e) => {
+				capture.upright = e.currentTarget.value === '' ? null : Number(e.currentTarget.value);
+				void capture.trace();
+			}}
+		>
+			<option value="">as the picture has it</option>
+			{#each found.lines as line, i (i)}<option value={String(i)}>{line.name.replaceAll('_', ' ')}</option
+				>{/each}
+		</select>
+	</label>
+	<div class="deeds">
+		<button class="button main" disabled={desk.deeds.busy} onclick={() => ontake(found)}
+			>Take it as a panel</button
+		>
+		<button class="button" onclick={() => capture.again()}>Click anew</button>
+	</div>
+{/if}
+{#if capture.problem}<ProblemNote problem={capture.problem} />{/if}
+
+<style>
+	.row {
+		display: flex;
+		justify-content: space-between;
+		align-items: center;
+		gap: 0.6rem;
+		margin: 0.5rem 0;
+	}
+	.row .field {
+		max-width: 15rem;
+	}
+	.file {
+		display: block;
+		margin: 0.8rem 0;
+	}
+	.file:focus-within .button {
+		outline: 2px solid var(--chalk);
+		outline-offset: 2px;
+	}
+	fieldset {
+		border: 0;
+		padding: 0;
+		margin: 0.6rem 0;
+	}
+	fieldset label {
+		display: block;
+		margin: 0.3rem 0;
+	}
+	.deeds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
+		margin: 0.8rem 0;
+	}
+	.link + .link {
+		margin-left: 1rem;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: auto 1fr;
+		gap: 0.2rem 1rem;
+	}
+	dt {
+		color: var(--ink-soft);
+	}
+	dd {
+		margin: 0;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+	}
+	th {
+		text-align: left;
+		font-weight: 500;
+		color: var(--ink-soft);
+	}
+	td,
+	th {
+		padding: 0.2rem 0.3rem;
+		border-bottom: 1px solid var(--rule);
+	}
+	.number {
+		text-align: right;
+	}
+	.soft {
+		color: var(--ink-soft);
+	}
+	.warn {
+		color: var(--wax);
+	}
+</style>

@@ -1,0 +1,126 @@
+<!-- A picture that is being traced: the places that tell its scale, and the tap on the piece, are clicked on it. -->
+<script lang="ts">
+	import type { Capture } from './capture.svelte';
+
+	interface Props {
+		capture: Capture;
+	}
+	let { capture }: Props = $props();
+
+	let svg = $state<SVGSVGElement>();
+	/** The place that the arrow keys move and Enter takes, in shares of the picture. */
+	let pointer = $state<[number, number]>([0.5, 0.5]);
+	let keyed = $state(false);
+	const r = $derived(Math.max(capture.width, capture.height) / 110);
+
+	function clicked(event: MouseEvent): void {
+		const at = svg?.getScreenCTM()?.inverse();
+		if (!at) return;
+		const spot = new DOMPoint(event.clientX, event.clientY).matrixTransform(at);
+		keyed = false;
+		capture.click([Math.round(spot.x), Math.round(spot.y)]);
+	}
+
+	const STEPS: Record<string, [number, number]> = {
+		ArrowLeft: [-1, 0],
+		ArrowRight: [1, 0],
+		ArrowUp: [0, -1],
+		ArrowDown: [0, 1],
+	};
+
+	function key(event: KeyboardEvent): void {
+		const step = STEPS[event.key];
+		if (step) {
+			event.preventDefault();
+			keyed = true;
+			const by = event.shiftKey ? 0.002 : 0.02;
+			const moved = pointer.map((at, i) => Math.min(Math.max(at + step[i]! * by, 0), 1));
+			pointer = [moved[0]!, moved[1]!];
+		} else if (event.key === 'Enter' || event.key === ' ') {
+			event.preventDefault();
+			capture.click([Math.round(pointer[0] * capture.width), Math.round(pointer[1] * capture.height)]);
+		}
+	}
+</script>
+
+<div class="surface">
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+	<svg
+		bind:this={svg}
+		viewBox="0 0 {capture.width} {capture.height}"
+		role="img"
+		aria-label="The picture. {capture.asked} Arrow keys move a pointer, with Shift finely; Enter takes the place."
+		tabindex="0"
+		onclick={clicked}
+		onkeydown={key}
+	>
+		<image href={capture.shown} width={capture.width} height={capture.height} />
+		{#if capture.spots.length > 1}
+			<path
+				class="known"
+				d="M{capture.spots.map(([x, y]) => `${x} ${y}`).join('L')}{capture.spots.length === 4 ? 'Z' : ''}"
+			/>
+		{/if}
+		{#each capture.spots as [x, y], i (i)}
+			<g class="spot" transform="translate({x} {y})" data-spot={i}>
+				<path d="M{-r} 0H{r}M0 {-r}V{r}" />
+				<text x={r} y={-r} font-size={2 * r}>{i + 1}</text>
+			</g>
+		{/each}
+		{#if capture.tap}
+			<circle class="tap" cx={capture.tap[0]} cy={capture.tap[1]} {r} data-tap />
+		{/if}
+		{#if keyed}
+			<path
+				class="pointer"
+				transform="translate({pointer[0] * capture.width} {pointer[1] * capture.height})"
+				d="M{-1.6 * r} 0H{1.6 * r}M0 {-1.6 * r}V{1.6 * r}"
+			/>
+		{/if}
+	</svg>
+	{#if capture.asked}<p class="asked" role="status">{capture.asked}</p>{/if}
+</div>
+
+<style>
+	.surface {
+		position: relative;
+		width: 100%;
+		height: 100%;
+		min-height: 240px;
+		background: var(--table);
+		overflow: hidden;
+	}
+	svg {
+		position: absolute;
+		inset: 0;
+		width: 100%;
+		height: 100%;
+		cursor: crosshair;
+	}
+	path,
+	circle {
+		vector-effect: non-scaling-stroke;
+		fill: none;
+		stroke: var(--wax);
+		stroke-width: 2.5;
+	}
+	.known {
+		stroke-dasharray: 8 5;
+	}
+	.pointer {
+		stroke: var(--chalk);
+	}
+	text {
+		fill: var(--wax);
+		font-weight: 600;
+	}
+	.asked {
+		position: absolute;
+		left: 1rem;
+		bottom: 1rem;
+		margin: 0;
+		padding: 0.4rem 0.8rem;
+		background: var(--paper);
+		border: 1px solid var(--rule);
+	}
+</style>
