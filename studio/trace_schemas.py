@@ -65,17 +65,19 @@ class Lies(BaseModel):
 
 
 class LinePicked(BaseModel):
-    """A line of what was traced: how long it is and how far the edge lies off it at most, cm."""
+    """A line of what was traced: how long it is and how far the edge lies off it at most, cm; `seen` is it in the picture."""
 
     name: str
+    seen: list[Pixel]
     length: float
     off: float
     ragged: bool
 
 
 class GhostOut(BaseModel):
-    """A pencil mark that is proposed."""
+    """A pencil mark that is proposed; `seen` is where it is in the picture."""
 
+    seen: Pixel
     kind: MarkKind
     across: float
     along: float

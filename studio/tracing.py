@@ -1,5 +1,6 @@
 """Tracing in the worker: from a picture that was sent to a panel that is proposed, with the picture to lay under it."""
 
+from collections.abc import Sequence
 from hashlib import sha256
 from uuid import UUID, uuid5
 
@@ -8,6 +9,7 @@ from izett.draping.panel import Given, Source
 from izett.errors import UnreadableFile
 from izett.files.pattern_json import read_pattern
 from izett.files.shapes import read_shapes
+from izett.geometry.point import Point
 from izett.progress import Progress
 from izett.wording import cm
 from studio.storage import incoming
@@ -39,6 +41,7 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
     """
     # The library that sees takes a while to load: only the worker waits for it.
     import cv2  # noqa: PLC0415
+    import numpy as np  # noqa: PLC0415
 
     from izett.tracing.known import Known, picture_from  # noqa: PLC0415
     from izett.tracing.known import traced as found_in  # noqa: PLC0415
@@ -55,13 +58,27 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
     name = uuid5(question.picture, question.model_dump_json())
     _, written = cv2.imencode(".jpg", kept.picture, [cv2.IMWRITE_JPEG_QUALITY, QUALITY])
     incoming.keep(name, written.tobytes())
-    moved = [(kind, place.moved(spot)) for kind, spot in trace.ghosts]
     lies = Lies(
         panel=panel.name, left=kept.left, top=kept.top, px_per_cm=kept.px_per_cm,
         turn=place.turn, across=place.across, along=place.along,
     )  # fmt: skip
+
+    def seen(spots: Sequence[Point]) -> list[list[float]]:
+        """Return where spots of the table come to lie in the picture."""
+        return np.round(trace.mapping.pixels(np.array(spots) * (1, -1)), 1).tolist()
+
+    ghosts = []
+    for kind, spot in trace.ghosts:
+        across, along = place.moved(spot)
+        ghosts.append(GhostOut(kind=kind, across=across, along=along, seen=seen([spot])[0]))
     lines = [
-        LinePicked(name=line_name, length=line.curve.length, off=line.off, ragged=line.ragged)
+        LinePicked(
+            name=line_name,
+            length=line.curve.length,
+            off=line.off,
+            ragged=line.ragged,
+            seen=seen(line.curve.flattened()),
+        )
         for line_name, line in zip(line_names(trace), trace.lines, strict=True)
     ]
     known_to = trace.calibration
@@ -74,7 +91,7 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
         lines=lines,
         notches=len(trace.notches),
         darts=len(trace.darts),
-        ghosts=[GhostOut(kind=kind, across=spot[0], along=spot[1]) for kind, spot in moved],
+        ghosts=ghosts,
         contrast=trace.contrast,
         px_per_cm=trace.px_per_cm,
         checked=known_to.off if known_to else None,

@@ -104,7 +104,11 @@ def _rough(picture: Picture, mapping: Mapping, tap: Spots, sheets: Map[int, Spot
         raise refused(Why.NO_PIECE, "There is no piece where it was tapped.", "Tap the middle of the piece.")
     tapped = np.median(even[here], axis=0)
     if np.linalg.norm(tapped) < LEAST_TONE:
-        raise _faint()
+        raise refused(
+            Why.FAINT,
+            "Where it was tapped it looks like the table.",
+            "Tap the piece itself. If you did, lay it on a darker or plainer table, in even light.",
+        )
     share = even @ (tapped / float(tapped @ tapped))
     mask = ((share > 0.5) & (paper == 0) & (on_picture > 0)).astype(np.uint8)
     mask = cv2.morphologyEx(mask, cv2.MORPH_OPEN, np.ones((3, 3), np.uint8))

@@ -163,3 +163,65 @@ def test_what_is_typed_and_not_kept_is_there_after_the_page_was_closed(tab):
     page.get_by_label("Marks as a table").fill("panel,kind,across,along\nFront,star,1,2\n")
     tab.button("Take them").click()
     page.get_by_text("“star” is no kind of mark").wait_for()
+
+
+def test_a_photo_is_traced_by_keyboard_and_lies_under_its_panel(tab, tmp_path, monkeypatch):
+    import cv2
+
+    from izett.tracing.camera_stand_in import Shot
+    from studio.storage import incoming
+    from tests.draped import truth_of
+    from tests.garments import BODY
+    from tests.pictured import pictured
+
+    monkeypatch.setattr(incoming, "folder", lambda: tmp_path / "incoming")
+    piece = truth_of("bustier", BODY).pieces[0]
+    taken = pictured(piece, shot=Shot(seed=8, above=80, width=1640, height=1230))
+    photo = tmp_path / "photo.jpg"
+    cv2.imwrite(str(photo), taken.picture)
+    page = tab.page
+    tab.new_ticket(garment="Old bustier")
+    tab.open(f"/jobs/{tab.job_id()}/drape?part=picture")
+    page.get_by_label("Choose a picture, or take one").set_input_files(photo)
+    tab.field("What it is called").fill("Old centre front")
+    sheet = page.get_by_role("img", name="The picture.", exact=False)
+    sheet.focus()
+    # The pointer stands in the middle of the picture: it is moved onto the piece by steps of a fiftieth.
+    x, y = taken.tap
+    for at, middle, low, high in ((x, 820, "ArrowLeft", "ArrowRight"), (y, 615, "ArrowUp", "ArrowDown")):
+        for _ in range(round(abs(at - middle) / (2 * middle * 0.02))):
+            page.keyboard.press(low if at < middle else high)
+    page.keyboard.press("Enter")
+    page.locator("[data-tap]").wait_for()
+    tab.button("Trace it").focus()
+    page.keyboard.press("Enter")
+    page.get_by_text("Calibration checked to").wait_for()
+    assert page.locator("[data-line]").count() == 4
+    assert page.get_by_text("4 lines, 2 notches").count() == 1
+    tab.button("Take it as a panel").focus()
+    page.keyboard.press("Enter")
+    page.wait_for_url("**part=marks*")
+    page.locator("image.under").wait_for()
+    with tab.keeping():
+        tab.button("Keep the marks").click()
+    (panel,) = tab.state()["recipe"]["given"]["panels"]
+    assert (panel["name"], len(panel["marks"])) == ("old_centre_front", 6)
+    assert [one["lies"]["panel"] for one in tab.state()["pictures"]] == ["old_centre_front"]
+
+
+def test_a_drawing_without_a_unit_is_asked_about_and_becomes_panels(tab, tmp_path):
+    drawing = tmp_path / "yoke.svg"
+    drawing.write_text('<svg xmlns="http://www.w3.org/2000/svg"><path id="yoke" d="M0 0H400V150H0Z"/></svg>')
+    tab.expect_complaint("422")
+    tab.new_ticket(garment="Yoked skirt")
+    tab.open(f"/jobs/{tab.job_id()}/drape?part=picture")
+    field = tab.page.get_by_label("Read a drawing: SVG, DXF or a pattern file")
+    field.set_input_files(drawing)
+    tab.page.get_by_text("does not say what its numbers are in").wait_for()
+    tab.button("mm", exact=True).click()
+    tab.page.wait_for_url("**part=marks*")
+    assert tab.page.locator("[data-row]").count() == 4
+    with tab.keeping():
+        tab.button("Keep the marks").click()
+    (panel,) = tab.state()["recipe"]["given"]["panels"]
+    assert (panel["title"], max(mark["across"] for mark in panel["marks"])) == ("yoke", 40)

@@ -28,6 +28,7 @@ SCREENS = (
     "{job}/check?panel=ease",
     "{job}/fit",
     "{job}/drape",
+    "{job}/drape?part=picture",
     "{job}/cut",
 )
 

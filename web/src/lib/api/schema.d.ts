@@ -2429,9 +2429,11 @@ export interface components {
         };
         /**
          * GhostOut
-         * @description A pencil mark that is proposed.
+         * @description A pencil mark that is proposed; `seen` is where it is in the picture.
          */
         GhostOut: {
+            /** Seen */
+            seen: number[];
             kind: components["schemas"]["MarkKind"];
             /** Across */
             across: number;
@@ -2483,11 +2485,13 @@ export interface components {
         };
         /**
          * LinePicked
-         * @description A line of what was traced: how long it is and how far the edge lies off it at most, cm.
+         * @description A line of what was traced: how long it is and how far the edge lies off it at most, cm; `seen` is it in the picture.
          */
         LinePicked: {
             /** Name */
             name: string;
+            /** Seen */
+            seen: number[][];
             /** Length */
             length: number;
             /** Off */

@@ -3,7 +3,7 @@
 	import { getDesk } from '../../lib/desk/context';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { shown, spoken } from '../../lib/units.svelte';
+	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import type { TraceBy, Traced } from '../../lib/api/client';
 	import type { Capture } from './capture.svelte';
 
@@ -29,6 +29,11 @@
 	};
 	const found = $derived(capture.found);
 
+	/** How far something is off: finer than lengths are shown. */
+	function fine(cm: number): string {
+		return reading.unit === 'cm' ? `${(cm * 10).toFixed(1)} mm` : `${(cm / 2.54).toFixed(3)} in`;
+	}
+
 	function chosen(input: HTMLInputElement): void {
 		const [file] = input.files ?? [];
 		if (file) void capture.choose(file);
@@ -50,8 +55,8 @@
 		)} up, with the main lens.
 	</p>
 	<p>
-		<a class="link" href="/api/trace-sheets?paper=a4" download>Sheets for A4</a>
-		<a class="link" href="/api/trace-sheets?paper=letter" download>for Letter</a>
+		<a class="button small" href="/api/trace-sheets?paper=a4" download>The sheets for A4</a>
+		<a class="button small" href="/api/trace-sheets?paper=letter" download>for Letter</a>
 	</p>
 	<label class="file">
 		<span class="button main">{capture.sending ? 'Sending…' : 'Choose a picture, or take one'}</span>
@@ -156,7 +161,7 @@
 	<dl class="figures">
 		{#if found.checked !== null && found.checked !== undefined}
 			<dt>Calibration checked to</dt>
-			<dd>{shown(found.checked)}, {((found.share ?? 0) * 100).toFixed(2)} %</dd>
+			<dd>{fine(found.checked)}, {((found.share ?? 0) * 100).toFixed(2)} %</dd>
 			<dt>Camera</dt>
 			<dd>{Math.round(found.tilt ?? 0)}° off square</dd>
 		{/if}
@@ -177,7 +182,7 @@
 				<tr>
 					<td>{line.name.replaceAll('_', ' ')}</td>
 					<td class="number figures">{shown(line.length)}</td>
-					<td class="number figures" class:warn={line.ragged}>{shown(line.off)}</td>
+					<td class="number figures" class:warn={line.ragged}>{fine(line.off)}</td>
 				</tr>
 			{/each}
 		</tbody>
@@ -239,9 +244,6 @@
 		flex-wrap: wrap;
 		gap: 0.6rem;
 		margin: 0.8rem 0;
-	}
-	.link + .link {
-		margin-left: 1rem;
 	}
 	dl {
 		display: grid;

@@ -67,7 +67,20 @@
 				<text x={r} y={-r} font-size={2 * r}>{i + 1}</text>
 			</g>
 		{/each}
-		{#if capture.tap}
+		{#each capture.found?.lines ?? [] as line, i (i)}
+			<path
+				class="line"
+				class:ragged={line.ragged}
+				d="M{line.seen.map((at) => at.join(' ')).join('L')}"
+				data-line={i}
+			/>
+			{@const [x, y] = line.seen[Math.floor(line.seen.length / 2)]!}
+			<text class="name" x={x! + r} y={y!} font-size={2 * r}>{line.name.replaceAll('_', ' ')}</text>
+		{/each}
+		{#each capture.found?.ghosts ?? [] as ghost, i (i)}
+			<circle class="ghost" cx={ghost.seen[0]} cy={ghost.seen[1]} {r}><title>{ghost.kind}</title></circle>
+		{/each}
+		{#if capture.tap && !capture.found}
 			<circle class="tap" cx={capture.tap[0]} cy={capture.tap[1]} {r} data-tap />
 		{/if}
 		{#if keyed}
@@ -103,6 +116,25 @@
 		fill: none;
 		stroke: var(--wax);
 		stroke-width: 2.5;
+	}
+	.line {
+		stroke: var(--chalk);
+		stroke-width: 2;
+	}
+	.ghost {
+		stroke: var(--chalk);
+		stroke-width: 1.4;
+		stroke-dasharray: 3 3;
+	}
+	text.name {
+		fill: var(--chalk);
+		paint-order: stroke;
+		stroke: var(--paper);
+		stroke-width: 4px;
+		vector-effect: non-scaling-stroke;
+	}
+	.line.ragged {
+		stroke: var(--wax);
 	}
 	.known {
 		stroke-dasharray: 8 5;
