@@ -115,7 +115,7 @@ def test_missing_files_are_told_in_one_line(arguments, says, capsys):
         (["--set", "nothing=1", "--out", "x.svg"], "no allowance"),
         (["--method", "bespoke", "--out", "x.svg"], "no way “bespoke”"),
         (["--purpose", "gala", "--out", "x.svg"], "no purpose"),
-        (["--out", "x.dxf"], "cannot be written"),
+        (["--out", "x.doc"], "cannot be written"),
     ],
 )
 def test_errors_are_one_line_on_stderr_with_status_two(measures, more, says, capsys, monkeypatch, tmp_path):
