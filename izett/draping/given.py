@@ -73,6 +73,11 @@ def drawn(given: Given) -> Drawn:
     return _drawn(given.model_dump_json())
 
 
+def forget() -> None:
+    """Forget all shapes that were drawn."""
+    _drawn.cache_clear()
+
+
 @lru_cache(maxsize=64)
 def _drawn(text: str) -> Drawn:
     given = Given.model_validate_json(text)

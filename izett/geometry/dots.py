@@ -128,6 +128,11 @@ class _Fit:
         return bool(np.max(self.off) <= asked.most and sqrt(self.squares / len(self.off)) <= asked.noise)
 
 
+def forget() -> None:
+    """Forget all lines that were drawn along dots."""
+    along_dots.cache_clear()
+
+
 @lru_cache(maxsize=2048)
 def along_dots(
     start: Point,

@@ -21,6 +21,8 @@ from izett.tracing.told import Why, refused
 
 #: Pixels a cm of the first look and of the fine one.
 COARSE, SHARP = 8.0, 25.0
+#: Pixels of the fine look at most: a very large piece is looked at a little less finely, and stays within its memory.
+MOST_SEEN = 7_000_000
 #: cm. Nothing larger is looked over at once.
 WIDEST = 250.0
 #: cm. The fine edge lies within so much of the rough one; what lies nearer to it than the second is neither piece nor table.
@@ -188,12 +190,14 @@ def _component(mask: NDArray[Any], spot: Spots, low: Spots, paper: NDArray[Any],
 def _sharp(picture: Picture, mapping: Mapping, rough: Polygon) -> Seen:
     x0, y0, x1, y1 = rough.bounds
     low = np.array([x0, y0]) - 2 * BAND
-    size = np.ceil((np.array([x1, y1]) + 2 * BAND - low) * SHARP).astype(int)
-    light = light_of(straightened(picture, mapping, low, (int(size[0]), int(size[1])), SHARP))
-    inside = _filled(np.asarray(rough.exterior.coords), low, SHARP, light.shape)
+    wide, high = np.array([x1, y1]) + 2 * BAND - low
+    sharp = min(SHARP, float(np.sqrt(MOST_SEEN / (wide * high))))
+    size = np.ceil(np.array([wide, high]) * sharp).astype(int)
+    light = light_of(straightened(picture, mapping, low, (int(size[0]), int(size[1])), sharp))
+    inside = _filled(np.asarray(rough.exterior.coords), low, sharp, light.shape)
     far = cv2.distanceTransform(inside, cv2.DIST_L2, 5) - cv2.distanceTransform(1 - inside, cv2.DIST_L2, 5)
-    band = int(BAND * SHARP)
-    within, without = far > UNSURE * SHARP, far < -UNSURE * SHARP
+    band = int(BAND * sharp)
+    within, without = far > UNSURE * sharp, far < -UNSURE * sharp
     piece, noise_in = _nearby(light, within & (far < 2 * band), band)
     table, noise_out = _nearby(light, without & (far > -2 * band), band)
     way = piece - table
@@ -207,7 +211,7 @@ def _sharp(picture: Picture, mapping: Mapping, rough: Polygon) -> Seen:
     if not closed:
         raise _faint()
     ring = max(closed, key=lambda line: abs(_area(line)))
-    spots = (ring[:-1] + 0.5) / SHARP + low
+    spots = (ring[:-1] + 0.5) / sharp + low
     at = np.rint(ring[:-1]).astype(int)
     clear = contrast[at[:, 1], at[:, 0]] / np.maximum(np.maximum(noise_in, noise_out)[at[:, 1], at[:, 0]], 1e-4)
     weakest = float(np.percentile(clear, 5))

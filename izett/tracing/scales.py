@@ -87,15 +87,20 @@ def _refuse_length(known: float) -> None:
 SQUARE_PX, DARKER, STRAYS, CROSSINGS = (8, 220), 0.02, 0.22, 24
 #: How many times the paper's own unevenness a line is dark.
 OVER_PAPER = 2.2
-#: How likely a crossing is beside the first at least; the ways to what lies next to a place.
+#: Pixels. A line is narrower than this.
+LINE_WIDE = 15
+#: How likely a crossing is beside the first at least.
 LEAST_LIKELY = 0.3
 #: Squares. A crossing that lies so far off a flat page was counted wrong: a curled one bows by less.
 SLIPPED = 1.0
+#: The ways to what lies next to a place.
 NEXT = np.array([[1, 0], [-1, 0], [0, 1], [0, -1]], float)
 #: How like itself a page is at a step of its grid at least; a step stands out over half of it by this share of the clearest.
 LEAST_ALIKE, LATTICE = 0.12, 0.6
 #: Degrees of the bend by which a curled page is laid flat; fewer where few crossings tell it.
 BENDS = ((90, 5), (40, 3), (0, 1))
+#: Rounds in which a bend is taken out of a place.
+LAID_FLAT_IN = 8
 #: Rounds in which crossings are weighed anew, and the squares that they scatter by at least.
 COUNTED_ANEW, LEAST_SCATTER = 8, 0.002
 #: Squares that a crossing may lie off the grid that is laid through them, and nine tenths of them; how many must lie so near.
@@ -128,17 +133,20 @@ class Gridded:
     def pixels(self, spots: Spots) -> Spots:
         """Return where spots of the table come to lie in the picture."""
         grid = np.asarray(spots, float) / self.square
-        inside = np.clip(grid, self.low, self.high)
-        return self.flat.pixels(grid + _powers((inside - self.low) / (self.high - self.low), self.degree) @ self.terms)
+        return self.flat.pixels(grid + self._bend(grid))
 
     def spots(self, pixels: Spots) -> Spots:
         """Return which spots of the table pixels show."""
         bent = self.flat.spots(pixels)
         grid = bent
-        for _ in range(8):
-            inside = np.clip(grid, self.low, self.high)
-            grid = bent - _powers((inside - self.low) / (self.high - self.low), self.degree) @ self.terms
+        for _ in range(LAID_FLAT_IN):
+            grid = bent - self._bend(grid)
         return np.asarray(grid * self.square)
+
+    def _bend(self, grid: Spots) -> Spots:
+        """Return how far places of a flat page lie off on this one, squares; beyond what was read, as at its rim."""
+        inside = np.clip(grid, self.low, self.high)
+        return np.asarray(_powers((inside - self.low) / (self.high - self.low), self.degree) @ self.terms)
 
 
 def _powers(spots: Spots, degree: int) -> Spots:
@@ -214,8 +222,8 @@ def _lines_of(picture: Picture) -> Spots:
     """Return how much darker each pixel is than what is around it: thin lines stand out, whatever the page's tone."""
     grey = cv2.cvtColor(picture, cv2.COLOR_BGR2GRAY)
     log = np.log(grey.astype(np.float32) + 1)
-    size = 15
-    hat = cv2.morphologyEx(log, cv2.MORPH_BLACKHAT, cv2.getStructuringElement(cv2.MORPH_RECT, (size, size)))
+    around = cv2.getStructuringElement(cv2.MORPH_RECT, (LINE_WIDE, LINE_WIDE))
+    hat = cv2.morphologyEx(log, cv2.MORPH_BLACKHAT, around)
     above = np.maximum(hat - max(DARKER, OVER_PAPER * float(np.median(hat))), 0)
     # The drawing's own lines are darker than the grid's: they count no more than those.
     return np.asarray(

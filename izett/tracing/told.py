@@ -1,5 +1,7 @@
 """Why a picture is not good enough, in numbers, and what to do about it."""
 
+from enum import StrEnum
+
 from izett.errors import IzettError
 
 
@@ -9,7 +11,7 @@ class PictureRefused(IzettError):
     code = "picture-refused"
 
 
-class Why:
+class Why(StrEnum):
     """The reasons, by name: what a caller may tell apart."""
 
     FEW_SHEETS = "few-sheets"
@@ -27,6 +29,6 @@ class Why:
     POINTS = "points"
 
 
-def refused(why: str, message: str, fix: str) -> PictureRefused:
+def refused(why: Why, message: str, fix: str) -> PictureRefused:
     """Return the refusal to raise; it carries its reason beside the words."""
-    return PictureRefused(message, fix=fix, where=(why,))
+    return PictureRefused(message, fix=fix, where=(why.value,))

@@ -12,10 +12,12 @@ from time import monotonic, sleep
 
 from django.db import connection
 
-from izett.geometry import curve
+from izett.draping import given
+from izett.geometry import curve, dots
 from izett.pattern import remembered, walking
 from studio import advising, muslins
 from studio.long_work.desk import WORKER
+from studio.storage import incoming
 from studio.workroom import evaluator
 
 #: Seconds that are given to whoever still reads the database's log, and between two tries.
@@ -26,6 +28,8 @@ PATIENCE, PAUSE = 3.0, 0.05
 def erased() -> Iterator[None]:
     """See to it that nothing of what is deleted meanwhile is left behind."""
     yield
+    # Whose pictures are being traced nobody notes: all of them go, and can be sent again.
+    incoming.clear()
     forget()
     fold_log()
 
@@ -38,6 +42,8 @@ def forget() -> None:
     muslins.forget()
     curve.forget()
     walking.forget()
+    given.forget()
+    dots.forget()
     # What long work was asked about lives on in its process: a new one begins without.
     WORKER.renew()
     gc.collect()

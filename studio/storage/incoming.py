@@ -54,5 +54,12 @@ def sweep() -> None:
             path.unlink(missing_ok=True)
 
 
+def clear() -> None:
+    """Delete all of them."""
+    for path in folder().glob("*"):
+        if _NAME.match(path.name):
+            path.unlink(missing_ok=True)
+
+
 def _path(uid: UUID) -> Path:
     return folder() / str(uid)

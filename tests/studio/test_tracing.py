@@ -1,6 +1,7 @@
 """Tracing over the wire: a picture sent, traced in the worker's place, laid under its panel; drawings read."""
 
 import json
+import os
 from base64 import b64encode
 
 import cv2
@@ -159,3 +160,18 @@ def test_the_sheets_are_printed(page, here):
     for paper in ("a4", "letter"):
         answer = page.get(f"/api/trace-sheets?paper={paper}")
         assert answer.status_code == 200 and answer.content.startswith(b"%PDF")
+
+
+def test_a_picture_is_kept_for_a_day_and_goes_with_whoever_is_deleted(page, job, taken):
+    uid = sent(page, job, taken).json()["uid"]
+    file = incoming.folder() / uid
+    assert file.stat().st_mode & 0o777 == 0o600
+    incoming.sweep()
+    assert file.exists()
+    old = file.stat().st_mtime - incoming.KEPT_FOR - 5
+    os.utime(file, (old, old))
+    incoming.sweep()
+    assert not file.exists()
+    uid = sent(page, job, taken).json()["uid"]
+    assert page.client.delete(f"/api/jobs/{job['id']}").status_code == 204
+    assert not (incoming.folder() / uid).exists()

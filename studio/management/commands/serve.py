@@ -15,7 +15,7 @@ from izett.recipe.model import Recipe
 from studio.collector import settle
 from studio.long_work.desk import WORKER
 from studio.standing import look_at_all
-from studio.storage import photos
+from studio.storage import incoming, photos
 from studio.storage.backups import fold_in
 from studio.storage.guard import keep_private, only_one, refuse_newer_work, say_where
 from studio.workroom import evaluator
@@ -38,6 +38,7 @@ def _warm() -> None:
     WORKER.start()
     try:
         photos.sweep()
+        incoming.sweep()
         look_at_all()
     finally:
         connection.close()

@@ -255,7 +255,12 @@
 				{/each}
 				<button class="button" onclick={() => show('marks')}>Type the marks</button>
 			{:else if shown === 'picture'}
-				<PictureForm {capture} ontake={(traced) => void take(traced)} onfile={(file) => void read(file)} />
+				<PictureForm
+					{capture}
+					names={given.panels.map((one) => one.name)}
+					ontake={(traced) => void take(traced)}
+					onfile={(file) => void read(file)}
+				/>
 				{#if unsaid}
 					{@const drawing = unsaid}
 					<p role="alert">The drawing does not say what its numbers are in.</p>

@@ -162,20 +162,6 @@
 </div>
 
 <style>
-	.surface {
-		position: relative;
-		width: 100%;
-		height: 100%;
-		min-height: 240px;
-		background: var(--table);
-		overflow: hidden;
-	}
-	svg {
-		position: absolute;
-		inset: 0;
-		width: 100%;
-		height: 100%;
-	}
 	svg:focus-visible {
 		outline-offset: -3px;
 	}

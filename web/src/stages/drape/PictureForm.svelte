@@ -9,10 +9,12 @@
 
 	interface Props {
 		capture: Capture;
+		/** The panels that there are, by name. */
+		names: string[];
 		ontake: (found: Traced) => void;
 		onfile: (file: File) => void;
 	}
-	let { capture, ontake, onfile }: Props = $props();
+	let { capture, names, ontake, onfile }: Props = $props();
 
 	const desk = getDesk();
 	const WAYS: [TraceBy, string][] = [
@@ -28,6 +30,8 @@
 		grid: ['One square stands for'],
 	};
 	const found = $derived(capture.found);
+	/** Whether there is a panel of that name: its marks give way. */
+	const taken = $derived(names.includes(found?.panel.name ?? ''));
 
 	/** How far something is off: finer than lengths are shown. */
 	function fine(cm: number): string {
@@ -204,7 +208,7 @@
 	</label>
 	<div class="deeds">
 		<button class="button main" disabled={desk.deeds.busy} onclick={() => ontake(found)}
-			>Take it as a panel</button
+			>{taken ? `Take it in place of “${found.panel.title}”` : 'Take it as a panel'}</button
 		>
 		<button class="button" onclick={() => capture.again()}>Click anew</button>
 	</div>

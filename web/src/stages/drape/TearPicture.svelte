@@ -66,19 +66,6 @@
 </div>
 
 <style>
-	.surface {
-		position: relative;
-		width: 100%;
-		height: 100%;
-		min-height: 240px;
-		background: var(--table);
-	}
-	svg {
-		position: absolute;
-		inset: 0;
-		width: 100%;
-		height: 100%;
-	}
 	.cloth {
 		fill: var(--paper);
 		stroke: var(--ink-soft);
