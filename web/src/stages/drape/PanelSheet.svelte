@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { GivenPanel, Panel, UnderPanel } from '../../lib/api/client';
 	import { reading, shown } from '../../lib/units.svelte';
-	import { curvePath, nudge } from './given';
+	import { curvePath, middleOf, nudge } from './given';
 
 	interface Props {
 		panel: Panel;
@@ -63,12 +63,8 @@
 	);
 	const names = $derived(
 		(found?.lines ?? []).map((line) => {
-			const middle = line.points[Math.floor(line.points.length / 2)]!;
-			const at =
-				line.points.length === 2
-					? [(line.points[0]![0] + line.points[1]![0]) / 2, (line.points[0]![1] + line.points[1]![1]) / 2]
-					: middle;
-			return { key: line.lineage + line.start, name: line.name.replaceAll('_', ' '), x: at[0]!, y: at[1]! };
+			const [x, y] = middleOf(line.points);
+			return { key: line.lineage + line.start, name: line.name.replaceAll('_', ' '), x, y };
 		}),
 	);
 	const upright = $derived(

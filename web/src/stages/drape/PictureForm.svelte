@@ -170,8 +170,12 @@
 			<dd>{Math.round(found.tilt ?? 0)}° off square</dd>
 		{/if}
 		<dt>Sharpness</dt>
-		<dd>{Math.round(found.px_per_cm)} pixels a cm</dd>
-		<dt>Edge over its noise</dt>
+		<dd>
+			{reading.unit === 'cm'
+				? `${Math.round(found.px_per_cm)} pixels a cm`
+				: `${Math.round(found.px_per_cm * 2.54)} pixels an inch`}
+		</dd>
+		<dt>Contrast over noise</dt>
 		<dd>{Math.round(found.contrast)}; 8 is needed</dd>
 		<dt>Found</dt>
 		<dd>

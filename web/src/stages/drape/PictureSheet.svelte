@@ -1,6 +1,7 @@
 <!-- A picture that is being traced: the places that tell its scale, and the tap on the piece, are clicked on it. -->
 <script lang="ts">
 	import type { Capture } from './capture.svelte';
+	import { middleOf } from './given';
 
 	interface Props {
 		capture: Capture;
@@ -74,8 +75,8 @@
 				d="M{line.seen.map((at) => at.join(' ')).join('L')}"
 				data-line={i}
 			/>
-			{@const [x, y] = line.seen[Math.floor(line.seen.length / 2)]!}
-			<text class="name" x={x! + r} y={y!} font-size={2 * r}>{line.name.replaceAll('_', ' ')}</text>
+			{@const [x, y] = middleOf(line.seen)}
+			<text class="name" x={x + r} {y} font-size={2 * r}>{line.name.replaceAll('_', ' ')}</text>
 		{/each}
 		{#each capture.found?.ghosts ?? [] as ghost, i (i)}
 			<circle class="ghost" cx={ghost.seen[0]} cy={ghost.seen[1]} {r}><title>{ghost.kind}</title></circle>

@@ -4,6 +4,7 @@ import {
 	curvePath,
 	linesIn,
 	merged,
+	middleOf,
 	nameFor,
 	newPanel,
 	nextMark,
@@ -154,4 +155,22 @@ it('a path is a line of two points, or cubics', () => {
 	expect(curvePath([])).toBe('');
 	expect(curvePath([[0, 0], [1, 2]])).toBe('M0 0L1 2'); // prettier-ignore
 	expect(curvePath([[0, 0], [1, 0], [2, 1], [2, 2], [2, 3], [3, 4], [4, 4]])).toBe('M0 0C1 0 2 1 2 2C2 3 3 4 4 4'); // prettier-ignore
+});
+
+describe('where a line has its name', () => {
+	it('is half way along a straight line, and at the middle point of a bent one', () => {
+		expect(
+			middleOf([
+				[0, 0],
+				[4, 2],
+			]),
+		).toEqual([2, 1]);
+		expect(
+			middleOf([
+				[0, 0],
+				[1, 5],
+				[9, 9],
+			]),
+		).toEqual([1, 5]);
+	});
 });

@@ -231,3 +231,9 @@ export function merged(base: Given, mine: Given, theirs: Given): Given {
 	);
 	return { ...theirs, ...changed, panels: [...kept, ...added] };
 }
+
+/** Return a place in the middle of a line, for its name: half way along a straight one, at the middle point of a bent one. */
+export function middleOf(points: number[][]): [number, number] {
+	const [a, b] = [points[Math.floor((points.length - 1) / 2)]!, points[Math.ceil((points.length - 1) / 2)]!];
+	return [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2];
+}
