@@ -8,6 +8,7 @@ from izett.errors import ValueOutOfRange
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.fitting.finding import Counted, Outcome, Taken, finding_kind, finding_kinds
 from izett.fitting.garment import Fitted
+from izett.fitting.marked import Marked
 from izett.fitting.pointing import Pointed
 from izett.fitting.working_out import Adding, Amending, Deed, Seen
 from izett.pattern.facts import Half
@@ -56,7 +57,7 @@ def typed(data: SeenIn, *, uid: str = "", tried: Sequence[str] = ()) -> Seen:
     Raises:
         UnknownName, ValueOutOfRange: there is no such finding, or an amount is no length.
     """
-    at = Pointed(data.piece, data.line) if data.piece else None
+    at = Pointed(data.piece, data.line, data.marked) if data.piece else None
     given = amounts_in_cm(data.given)
     return Seen(finding_kind(data.kind), given, data.taken, data.counted, Half(data.side), at, uid, tuple(tried))
 
@@ -73,10 +74,15 @@ def recorded(finding: Finding, *, tried: Sequence[str] = ()) -> Seen:
         Taken(finding.taken),
         Counted(finding.counted) if finding.counted else None,
         Half(finding.side),
-        Pointed(finding.piece, finding.line) if finding.piece else None,
+        Pointed(finding.piece, finding.line, marks_of(finding)) if finding.piece else None,
         finding.uid,
         tuple(tried),
     )
+
+
+def marks_of(finding: Finding) -> Marked | None:
+    """Return the new marks of the line that a finding is about; None where it has none."""
+    return Marked.model_validate(finding.marked) if finding.marked else None
 
 
 def seen_of(finding: Finding) -> str:

@@ -161,8 +161,9 @@ class Round(models.Model):
 class Finding(models.Model):
     """What a muslin showed. Amounts are in cm as typed; `taken` says whether they were pinched, `counted` over what.
 
-    `piece` and `line` say what was pointed at on the table, `normal` why it is left as it is for this cut. `steps` are those
-    that its remedy added, `amended` what it changed of steps that were there: name, parameters before and after.
+    `piece` and `line` say what was pointed at on the table, `marked` the new marks of that line (`fitting.marked.Marked`),
+    `normal` why it is left as it is for this cut. `steps` are those that its remedy added, `amended` what it changed of steps
+    that were there: name, parameters before and after.
     """
 
     round = models.ForeignKey(Round, on_delete=models.CASCADE, related_name="findings")
@@ -176,6 +177,7 @@ class Finding(models.Model):
     counted = models.CharField(max_length=16, blank=True, default="")
     piece = models.CharField(max_length=200, blank=True, default="")
     line = models.CharField(max_length=200, blank=True, default="")
+    marked = models.JSONField(null=True, blank=True)
     normal = models.TextField(blank=True, default="")
     remedy = models.CharField(max_length=64, blank=True)
     steps = models.JSONField(default=list)

@@ -102,5 +102,11 @@ def _half(side: str) -> str:
 
 def _done(finding: FindingOut) -> str:
     kind = finding_kinds().get(finding.kind)
-    given = ", ".join(amounts_told(kind, finding.given, finding.taken, finding.counted)) if kind else ""
+    given = (
+        ", ".join(
+            amounts_told(kind, finding.given, finding.taken, finding.counted, marked=finding.marked, line=finding.line)
+        )
+        if kind
+        else ""
+    )
     return f"Muslin {finding.round}: {finding.remedy_title or 'left as it was'}" + (f" ({given})" if given else "")

@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field, StringConstraints
 from izett.drafting.ease import FITTED
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc
 from izett.fitting.finding import Counted, Outcome, Taken
+from izett.fitting.marked import Marked
 from izett.measuring.taking import MOST_READINGS
 from izett.pattern.facts import Half
 from izett.units import Unit
@@ -192,6 +193,7 @@ class FindingOut(BaseModel):
     counted: str
     piece: str
     line: str
+    marked: Marked | None
     normal: str
     remedy: str
     remedy_title: str
@@ -305,6 +307,7 @@ class SeenIn(BaseModel):
     counted: Counted | None = None
     piece: str = Field("", max_length=200)
     line: str = Field("", max_length=200)
+    marked: Marked | None = None
 
 
 class FindingIn(SeenIn):
@@ -334,6 +337,22 @@ class AnswerIn(BaseModel):
     finding: str
     outcome: Outcome
     note: str = Field("", max_length=2000)
+
+
+class LineEndsOut(BaseModel):
+    """A part of a line that darts leave: where its ends lie, across and along from the guides, and how long it is, cm."""
+
+    starts: list[float]
+    ends: list[float]
+    length: float
+
+
+class GuidesOut(BaseModel):
+    """From where the marks of a line of a piece are measured, in words, and how the line lies now."""
+
+    across_from: str
+    along_from: str
+    parts: list[LineEndsOut]
 
 
 class WorkIn(SeenIn):

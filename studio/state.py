@@ -14,7 +14,7 @@ from izett.measuring.sheet import Sheet
 from izett.measuring.taking import Taken
 from izett.rules.sheet import Allowance, Rule
 from izett.units import Unit
-from studio.fittings import remedy_title, seen_of
+from studio.fittings import marks_of, remedy_title, seen_of
 from studio.form_schemas import OnForm
 from studio.models import Finding, HouseRule, Job, MeasureSheet, Reading, Revision, Round, SheetUnderWay, Wearer
 from studio.problems import Refusal
@@ -242,6 +242,7 @@ def finding_state(finding: Finding, uids: set[str]) -> FindingOut:
         counted=finding.counted,
         piece=finding.piece,
         line=finding.line,
+        marked=marks_of(finding),
         normal=finding.normal,
         remedy=finding.remedy,
         remedy_title=remedy_title(finding),

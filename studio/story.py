@@ -21,7 +21,7 @@ from izett.fitting.story import (
 )
 from izett.pattern.document import Pattern
 from izett.wording import named
-from studio.fittings import remedy_title, seen_of
+from studio.fittings import marks_of, remedy_title, seen_of
 from studio.models import Finding, Job, Round
 from studio.muslins import as_cut
 from studio.problems import Refusal
@@ -112,7 +112,11 @@ def _finding(finding: Finding, steps: Mapping[str, str]) -> FindingTold:
     return FindingTold(
         seen=seen_of(finding),
         half=halves_told(finding.side),
-        amounts=amounts_told(kind, finding.given, Taken(finding.taken), finding.counted) if kind else (),
+        amounts=amounts_told(
+            kind, finding.given, Taken(finding.taken), finding.counted, marked=marks_of(finding), line=finding.line
+        )
+        if kind
+        else (),
         movement=finding.movement,
         words=finding.words,
         done=((f"{title}{' (taken back)' if gone else ''}.", *own) if title else ()),

@@ -389,7 +389,8 @@ class OnPieceOut(BaseModel):
 
 
 class KindOut(BaseModel):
-    """A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always."""
+    """A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always, `marks`
+    that it asks for new marks of a line."""
 
     key: str
     seen: str
@@ -401,6 +402,7 @@ class KindOut(BaseModel):
     level: str
     movement: str
     one_half: bool
+    marks: bool
     normal: str
     places: list[OnPieceOut]
     inputs: list[InputOut]

@@ -113,44 +113,32 @@ class Drawing:
             parts = [Curve(tuple(self.up((x, y)) for x, y in part)) for part in said.drawn]
             return _between_ends(parts, start, end)
         dots = tuple(self.spots[mark] for mark in line.dots)
-        if said.way is Way.STRAIGHT or line.name == self.fold:
+        if line.name == self.fold:
             return self._noted(i, straight(start, end), dots)
-        if said.way is Way.THROUGH_ALL:
-            return self._noted(i, through_all(start, dots, end) if dots else straight(start, end), dots)
-        leaving, arriving = self._square(i, role, said, at_start=True), self._square(i, role, said, at_start=False)
-        if (
-            leaving is None
-            and arriving is None
-            and (not dots or (said.way is Way.DOTS and _is_straight(start, dots, end)))
-        ):
-            return self._noted(i, straight(start, end), dots)
-        return self._along(i, said, dots, leaving, arriving)
-
-    def _along(
-        self, i: int, said: LineSaid, dots: tuple[Point, ...], leaving: Vector | None, arriving: Vector | None
-    ) -> Curve:
-        line = self.round.lines[i]
-        start, end = self.spots[line.start], self.spots[line.end]
-        squared = [_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR]
-        curves = [curve for curve in squared if max(_gaps(curve, dots), default=0.0) <= TOLD]
-        curve = (curves or squared)[0]
-        fit = AlongDots(curve, tuple(_gaps(curve, dots)))
-        if fit.farthest > TOLD and said.square is None and (leaving is not None or arriving is not None):
+        fixed = said.way in (Way.STRAIGHT, Way.THROUGH_ALL)
+        leaving, arriving = (None if fixed else self._square(i, role, said, at_start=at) for at in (True, False))
+        curve = line_along(start, dots, end, way=said.way, leaving=leaving, arriving=arriving)
+        off = farthest_off(curve, dots)
+        if off > TOLD and said.square is None and (leaving is not None or arriving is not None):
             free = along_dots(start, dots, end, noise=NOISE, most=TOLD)
             if free.farthest <= TOLD:
-                asked = self._askew(i, at_start=leaving is not None) <= ASKED_ABOUT
-                self.queries += [
-                    Query(
-                        Wrong.NOT_SQUARE,
-                        self.panel.name,
-                        f"The {in_words(line.name)} of the {self.panel.called.lower()} does not leave the centre square: "
-                        f"its dots lie up to {cm(fit.farthest)} off a line that does.",
-                        "Say that it is to be square, or that it is not.",
-                        lines=(line.name,),
-                    )
-                ] * asked
-                fit = free
-        return self._noted(i, fit.curve, dots)
+                self._asked_square(i, off, asked=self._askew(i, at_start=leaving is not None) <= ASKED_ABOUT)
+                curve = free.curve
+        return self._noted(i, curve, dots)
+
+    def _asked_square(self, i: int, off: float, *, asked: bool) -> None:
+        line = self.round.lines[i]
+        if asked:
+            self.queries.append(
+                Query(
+                    Wrong.NOT_SQUARE,
+                    self.panel.name,
+                    f"The {in_words(line.name)} of the {self.panel.called.lower()} does not leave the centre square: "
+                    f"its dots lie up to {cm(off)} off a line that does.",
+                    "Say that it is to be square, or that it is not.",
+                    lines=(line.name,),
+                )
+            )
 
     def _noted(self, i: int, curve: Curve, dots: tuple[Point, ...]) -> Curve:
         """Return a line, with the distances of its dots written down and what lies too far off told."""
@@ -196,6 +184,38 @@ class Drawing:
         marks = [*(line.dots if at_start else line.dots[::-1]), line.end if at_start else line.start]
         first = next((m for m in marks if distance(self.spots[m], end) >= SQUARE_FOR[0]), marks[-1])
         return degrees(asin(max(-1.0, min(1.0, abs(dot(unit(subtract(self.spots[first], end)), along))))))
+
+
+def line_along(
+    start: Point,
+    dots: tuple[Point, ...],
+    end: Point,
+    *,
+    way: Way = Way.DOTS,
+    leaving: Vector | None = None,
+    arriving: Vector | None = None,
+) -> Curve:
+    """Return the line along dots from cross to cross: straight where they lie straight, else as few cubics as they allow.
+
+    Args:
+        start, dots, end: where it runs, in order.
+        way: how it is drawn through its dots.
+        leaving, arriving: the directions in which it leaves its start square and arrives at its end, looking along it. It is
+            square for as long as its dots allow.
+    """
+    if way is Way.STRAIGHT:
+        return straight(start, end)
+    if way is Way.THROUGH_ALL:
+        return through_all(start, dots, end) if dots else straight(start, end)
+    if leaving is None and arriving is None and (not dots or (way is Way.DOTS and _is_straight(start, dots, end))):
+        return straight(start, end)
+    squared = [_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR]
+    return next((curve for curve in squared if max(_gaps(curve, dots), default=0.0) <= TOLD), squared[0])
+
+
+def farthest_off(curve: Curve, dots: Iterable[Point]) -> float:
+    """Return how far the dot that lies farthest off a line lies off it, cm; 0 without dots."""
+    return max(_gaps(curve, dots), default=0.0)
 
 
 def role_in(panel: Panel, line: str) -> Role:

@@ -205,6 +205,7 @@ class FindingKind:
         movement: when it is usually seen.
         work: what its paper change is work on.
         one_half: whether it is always about one half of the body.
+        marks: whether it asks for new marks of a line.
         normal: why it may be normal for this cut; empty where it never is.
         inputs, remedies: what is asked for, and what can be done.
         house: the eases that are off where wearer after wearer shows it.
@@ -221,6 +222,7 @@ class FindingKind:
     movement: str
     work: Work
     one_half: bool
+    marks: bool
     normal: str
     inputs: tuple[Input, ...]
     remedies: tuple[Remedy, ...]
@@ -292,6 +294,7 @@ def _kind(entry: Mapping[str, Any], group: str) -> FindingKind:
         movement=entry.get("movement", "stand"),
         work=Work(entry["work"]),
         one_half=entry.get("one_half", False),
+        marks=entry.get("marks", False),
         normal=entry.get("normal", ""),
         inputs=tuple(_input(item) for item in entry.get("input", ())),
         remedies=tuple(_remedy(item) for item in entry.get("remedy", ())),

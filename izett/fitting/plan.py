@@ -412,6 +412,9 @@ def _conflicts(found: Sequence[Planned]) -> Iterator[Conflict]:
         if not _meet(one.seen.half, other.seen.half):
             continue
         uids = (one.seen.uid, other.seen.uid)
+        if one.seen.kind is other.seen.kind and one.seen.kind.marks and one.seen.at != other.seen.at:
+            # Two lines that were draped anew are two findings.
+            continue
         if one.seen.kind is other.seen.kind:
             yield Conflict(uids, f"“{one.seen.kind.seen}” was recorded twice. Withdraw one of them.")
             continue

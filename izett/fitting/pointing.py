@@ -10,33 +10,47 @@ from typing import Any, NamedTuple
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.fitting.garment import Fitted, panel_seams
+from izett.fitting.marked import Marked, drawn_anew
 from izett.pattern.document import Pattern
-from izett.pattern.facts import Corner, Region, Role, SeamKind, Zone
+from izett.pattern.facts import Corner, Half, Region, Role, SeamKind, Zone
+from izett.pattern.halves import origin
 from izett.pattern.piece import Span, opens_on
 from izett.pattern.worn import is_body
 from izett.styling.blocks import line_of
 
+#: How the data says that a step draws the line that was marked.
+MARKED = "marked"
+
 
 class Pointed(NamedTuple):
-    """What the maker pointed at on the table: a piece, and a line of it or nothing more."""
+    """What the maker pointed at on the table: a piece, a line of it or nothing more, and new marks of that line."""
 
     piece: str
     line: str = ""
+    marked: Marked | None = None
 
 
-def placed(values: Mapping[str, Any], fitted: Fitted, *, under: bool, at: Pointed | None = None) -> dict[str, Any]:
-    """Return fixed values of a step with its places found.
+def placed(
+    values: Mapping[str, Any], fitted: Fitted, *, under: bool, at: Pointed | None = None, half: Half = Half.BOTH
+) -> dict[str, Any]:
+    """Return fixed values of a step with its places found; all of them, where the step draws what was marked.
 
     Args:
         values: as the data has them.
         fitted: the garment.
         under: whether the step goes under the style, and acts on the source pieces.
         at: what was pointed at.
+        half: the half that it is about.
 
     Raises:
         ReferenceLost: this garment does not have such a place.
         StepRefused: it has several, and none was pointed at.
     """
+    if values.get("find") == MARKED:
+        assert at is not None and at.marked is not None
+        final, source = fitted.evaluation.half(half), fitted.evaluation.source_of(half)
+        piece, line = origin(at.piece).name, origin(at.line).name
+        return drawn_anew(at.marked, piece, line, final, source if under else None)
     pattern = fitted.source if under else fitted.final
 
     def found(value: Any) -> Any:

@@ -5,6 +5,7 @@ from datetime import date, datetime
 
 from izett.fitting.finding import Counted, FindingKind, Outcome, Taken
 from izett.fitting.forecast import Forecast
+from izett.fitting.marked import Marked, marks_told
 from izett.wording import cm
 
 #: What is said of how an amount was measured.
@@ -89,8 +90,16 @@ class Story:
     forecast: Forecast | None
 
 
-def amounts_told(kind: FindingKind, given: dict[str, float], taken: Taken, counted: str) -> tuple[str, ...]:
-    """Return the amounts of a finding in words, each as it was measured."""
+def amounts_told(
+    kind: FindingKind,
+    given: dict[str, float],
+    taken: Taken,
+    counted: str,
+    *,
+    marked: Marked | None = None,
+    line: str = "",
+) -> tuple[str, ...]:
+    """Return the amounts of a finding in words, each as it was measured, and how many marks of which line were taken."""
     told = []
     for entry in kind.inputs:
         if entry.symbol not in given:
@@ -100,7 +109,7 @@ def amounts_told(kind: FindingKind, given: dict[str, float], taken: Taken, count
         over = _COUNTED[Counted(counted)] if counted else ""
         said = cm(value, 2) if entry.unit else f"{value:g}"
         told.append(" ".join(part for part in (f"{entry.label}: {said}", how, over) if part))
-    return tuple(told)
+    return (*told, marks_told(marked, line)) if marked is not None else tuple(told)
 
 
 def in_hours(minutes: int) -> str:

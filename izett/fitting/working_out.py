@@ -222,6 +222,12 @@ def refuse(seen: Seen, remedy: Remedy | None, fitted: Fitted) -> None:
         raise StepRefused(
             f"“{seen.kind.seen}” is about one half.", fix="Say whether it is the left or the right.", where=("half",)
         )
+    if seen.kind.marks and (seen.at is None or not seen.at.line or seen.at.marked is None):
+        raise StepRefused(
+            f"“{seen.kind.seen}” asks for the line, and for its new marks.",
+            fix="Point at the line on the table, then type its marks.",
+            where=("line", "marks"),
+        )
     if remedy is None or seen.half is Half.BOTH:
         return
     if remedy.centre:
@@ -260,7 +266,7 @@ def _added(plan: StepPlan, seen: Seen, fitted: Fitted, known: Mapping[str, float
     if amounts and not any(amounts.values()):
         return
     values = plan.values if seen.half is Half.BOTH else {**plan.values, **plan.on_one_half}
-    params = {**placed(values, fitted, under=plan.under, at=seen.at), **amounts}
+    params = {**placed(values, fitted, under=plan.under, at=seen.at, half=seen.half), **amounts}
     _refuse_limits(plan.kind, params)
     under = plan.under and Section.FIT in operation.sections
     half = seen.half if operation.sided else Half.BOTH

@@ -138,6 +138,7 @@ def _fields(data: FindingIn, given: object, movement: str) -> dict[str, object]:
         "counted": data.counted.value if data.counted else "",
         "piece": data.piece,
         "line": data.line,
+        "marked": data.marked.model_dump(mode="json") if data.marked else None,
     }
 
 

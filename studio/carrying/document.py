@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import LONGEST_REASON, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
+from izett.fitting.marked import Marked
 from izett.units import Unit
 from studio.form_schemas import OnForm
 from studio.limits import (
@@ -143,6 +144,7 @@ class FindingPart(_Part):
     counted: Literal["", "around", "each_side", "here"] = ""
     piece: str = Field("", max_length=200)
     line: str = Field("", max_length=200)
+    marked: Marked | None = None
     normal: str = Field("", max_length=LONGEST_REASON)
     amended: list[AmendedPart] = Field([], max_length=20)
     photos: list[PhotoPart] = Field([], max_length=MOST_PHOTOS)

@@ -195,6 +195,7 @@ def _round(round_: Round, numbers: dict[int, int]) -> dict[str, Any]:
                 "counted": f.counted,
                 "piece": f.piece,
                 "line": f.line,
+                "marked": f.marked,
                 "normal": f.normal,
                 "amended": f.amended,
                 "photos": [

@@ -1,17 +1,21 @@
 """Muslins: cut, judged, answered, closed."""
 
+from typing import Annotated
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from izett.catalogue import catalogue
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kinds
 from izett.fitting.garment import lacks
+from izett.fitting.marked import guides_of, marked_piece, parts_of
 from izett.fitting.plan import Planned, Way, plan, ways_of
 from izett.fitting.working_out import Adding, Seen, Turned, asked_for, refuse, turned
+from izett.pattern.facts import Half
+from izett.pattern.halves import origin
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -41,7 +45,9 @@ from studio.schemas import (
     ConflictOut,
     FactorOut,
     FindingIn,
+    GuidesOut,
     JobOut,
+    LineEndsOut,
     NormalIn,
     PlannedOut,
     PlannedWayOut,
@@ -74,6 +80,32 @@ def findings_here(request: HttpRequest, job_id: UUID) -> list[AppliesOut]:
         )
         for kind in finding_kinds().values()
     ]
+
+
+@router.get("/jobs/{job_id}/guides", response=GuidesOut)
+def guides(
+    request: HttpRequest,
+    job_id: UUID,
+    piece: Annotated[str, Query(max_length=200)],
+    line: Annotated[str, Query(max_length=200)],
+    side: Half = Half.BOTH,
+) -> GuidesOut:
+    """Say from where the marks of a line of a piece are measured, and how the line lies now."""
+    job = job_of(job_id)
+    garment = fitted(readable_recipe(job), head_of(job).sheet, job)
+    own = marked_piece(garment.evaluation.half(side), origin(piece).name)
+    name = origin(line).name
+    from_ = guides_of(own, name)
+    return GuidesOut(
+        across_from=from_.across_from,
+        along_from=from_.along_from,
+        parts=[
+            LineEndsOut(
+                starts=list(from_.measured(part.ends[0])), ends=list(from_.measured(part.ends[1])), length=part.length
+            )
+            for part in parts_of(own, name)
+        ],
+    )
 
 
 @router.post("/jobs/{job_id}/remedies", response=list[WorkedOut])

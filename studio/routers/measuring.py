@@ -112,6 +112,7 @@ def everything(request: HttpRequest) -> CatalogueOut:
                 words=kind.words,
                 group=kind.group,
                 one_half=kind.one_half,
+                marks=kind.marks,
                 normal=kind.normal,
                 places=[OnPieceOut(zone=p.zone or "", role=p.role or "") for p in kind.places],
                 view=kind.spot.view,

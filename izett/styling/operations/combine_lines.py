@@ -5,27 +5,19 @@ still fits; take armhole, shoulder and side from the other). The corners of what
 them. Both originals stay as they are. Common practice, no single source.
 """
 
-from collections.abc import Mapping
-from dataclasses import replace
-from itertools import pairwise
 from typing import Self
 
 from pydantic import Field, model_validator
 
 from izett.errors import StepRefused
 from izett.geometry.curve import Curve
-from izett.geometry.point import Point, distance, subtract
-from izett.geometry.tolerance import SAME_POINT
+from izett.geometry.point import Point, add, distance, subtract
 from izett.pattern.naming import readable
-from izett.pattern.piece import Edge, Piece
-from izett.pattern.redraw import redrawn
 from izett.styling.operation import Context, Group, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import LineRef, Params, PieceRef, VertexRef
+from izett.styling.replacing import Run, whole_run, with_lines
 from izett.styling.words import line_words
 from izett.wording import cm
-
-#: cm. Parts of a given line that lie further apart are not one line.
-GAP = 0.05
 
 
 class GivenLine(Params):
@@ -62,62 +54,26 @@ def apply(params: CombineLines, context: Context) -> Outcome:
             where=(params.piece, params.at),
         )
     shift = subtract(piece.vertex(params.at), params.given_at)
-    moves: dict[str, Point] = {}
-    curves: dict[str, Curve] = {}
+    taken: list[tuple[Run, Curve]] = []
     for line in params.lines:
-        edges = _run(piece, line.along)
-        curve = Curve(tuple((p[0] + shift[0], p[1] + shift[1]) for p in line.points))
-        if distance(curve.start, edges[0].curve.start) > distance(curve.end, edges[0].curve.start):
+        run = whole_run(piece, line.along)
+        curve = Curve(tuple(add(point, shift) for point in line.points))
+        if distance(curve.start, run.ends[0]) > distance(curve.end, run.ends[0]):
             curve = curve.reversed()
-        piece = _as_one(piece, edges, curve)
-        moves[edges[0].start], moves[edges[-1].end] = curve.start, curve.end
-        curves[edges[0].start] = curve
-    before = context.piece(params.piece)
-    furthest = max(distance(before.vertex(name), spot) for name, spot in moves.items())
+        taken.append((run, curve))
+    furthest = max(
+        distance(was, now) for run, curve in taken for was, now in zip(run.ends, (curve.start, curve.end), strict=True)
+    )
     if furthest > params.most_moved:
         raise StepRefused(
             f"Laid at {readable(params.at)}, a corner would move by {cm(furthest)}.",
             fix="Lay the two together at another point, or allow more.",
             where=(params.piece,),
         )
-    # Where two taken lines meet, the first one's corner counts; what is kept is drawn to the corners.
-    new = _as_given(redrawn(piece, moves=moves, curves=curves), curves)
+    new = with_lines(piece, taken)
     pattern = context.garment.with_pieces(new)
     told = [Sum("lines taken", float(len(params.lines)), ""), Sum("corner moved furthest by", furthest)]
     return Outcome(pattern, tuple(told))
-
-
-def _as_given(piece: Piece, curves: Mapping[str, Curve]) -> Piece:
-    """Return the piece with each taken line just as it was given, where its corners are its own: so a band still fits."""
-
-    def exact(edge: Edge) -> Edge:
-        curve = curves.get(edge.start)
-        if curve is None or edge.is_leg:
-            return edge
-        own = distance(curve.start, edge.curve.start) + distance(curve.end, edge.curve.end) <= SAME_POINT
-        return replace(edge, curve=curve) if own else edge
-
-    return replace(piece, edges=tuple(exact(edge) for edge in piece.edges))
-
-
-def _run(piece: Piece, lineage: str) -> list[Edge]:
-    edges = [edge for edge in piece.edges if edge.lineage == lineage]
-    start = next((i for i, e in enumerate(edges) if not any(o.end == e.start for o in edges)), 0)
-    edges = [*edges[start:], *edges[:start]]
-    if not edges or any(a.end != b.start for a, b in pairwise(edges)):
-        raise StepRefused(
-            f"{line_words(lineage, begins=True)} is not one line on {piece.title.lower()}: a dart parts it, or it is not there.",
-            fix="Move the dart first, or take another line.",
-            where=(lineage,),
-        )
-    return edges
-
-
-def _as_one(piece: Piece, edges: list[Edge], curve: Curve) -> Piece:
-    """Return the piece with a run of edges as one, so that a curve can take its place."""
-    one = replace(edges[0], end=edges[-1].end, curve=curve)
-    ring = [one if e is edges[0] else e for e in piece.edges if e is edges[0] or e not in edges]
-    return replace(piece, edges=tuple(ring))
 
 
 def describe(params: CombineLines) -> str:

@@ -278,6 +278,9 @@ MEASURED = {
     ),
     r"eased into the back shoulder, more": lambda: grown(role(Role.SHOULDER, BACK)),
     r"shorter at the hem": lambda: lined(0),
+    r"longer than it was": lambda: (
+        lambda was, now, params: grown(lambda _, edge: edge.lineage == params["line"])(was, now)
+    ),
     r"dart lower on the side": lambda: under_the_upper_dart,
     r"pleat": lambda: lined(1),
 }
@@ -331,6 +334,7 @@ TELLING = {
     "puff_sleeve",
     "reach_wedge",
     "recap_sleeve",
+    "redraw_edge",
     "shape_dart",
     "shape_hem",
     "shape_seam",

@@ -592,6 +592,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Guides
+         * @description Say from where the marks of a line of a piece are measured, and how the line lies now.
+         */
+        get: operations["studio_routers_fitting_guides"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/remedies": {
         parameters: {
             query?: never;
@@ -2825,7 +2845,8 @@ export interface components {
         Kind: "woven" | "stretch" | "knit";
         /**
          * KindOut
-         * @description A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always.
+         * @description A kind of finding; `normal` says why it may be normal for its cut, `one_half` that it is about one half always, `marks`
+         *     that it asks for new marks of a line.
          */
         KindOut: {
             /** Key */
@@ -2848,6 +2869,8 @@ export interface components {
             movement: string;
             /** One Half */
             one_half: boolean;
+            /** Marks */
+            marks: boolean;
             /** Normal */
             normal: string;
             /** Places */
@@ -3044,6 +3067,7 @@ export interface components {
             piece: string;
             /** Line */
             line: string;
+            marked: components["schemas"]["Marked"] | null;
             /** Normal */
             normal: string;
             /** Remedy */
@@ -3190,6 +3214,18 @@ export interface components {
             pictures: components["schemas"]["UnderPanelOut"][];
         };
         /**
+         * LaidMark
+         * @description A mark of a line that was draped anew: what it is, how far across from the upright guide and along from the level one, cm.
+         */
+        LaidMark: {
+            /** @default dot */
+            kind: components["schemas"]["MarkedAs"];
+            /** Across */
+            across: number;
+            /** Along */
+            along: number;
+        };
+        /**
          * LogOut
          * @description A line of the story.
          */
@@ -3204,6 +3240,22 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Marked
+         * @description The marks of a line, in the order of walking along it, and how the line is drawn through them.
+         */
+        Marked: {
+            /** Marks */
+            marks: components["schemas"]["LaidMark"][];
+            /** @default dots */
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * MarkedAs
+         * @description What a mark is: a cross where an end of the line lies now, or a dot along it.
+         * @enum {string}
+         */
+        MarkedAs: "cross" | "dot";
         /**
          * OnForm
          * @description A draping session being prepared: which drape, how wide the muslin is (cm), its panels, and what is done already.
@@ -3577,6 +3629,30 @@ export interface components {
             inputs: string[];
         };
         /**
+         * GuidesOut
+         * @description From where the marks of a line of a piece are measured, in words, and how the line lies now.
+         */
+        GuidesOut: {
+            /** Across From */
+            across_from: string;
+            /** Along From */
+            along_from: string;
+            /** Parts */
+            parts: components["schemas"]["LineEndsOut"][];
+        };
+        /**
+         * LineEndsOut
+         * @description A part of a line that darts leave: where its ends lie, across and along from the guides, and how long it is, cm.
+         */
+        LineEndsOut: {
+            /** Starts */
+            starts: number[];
+            /** Ends */
+            ends: number[];
+            /** Length */
+            length: number;
+        };
+        /**
          * AmendedOut
          * @description A step of the style that a remedy amends: as it would be, and in words what changes.
          */
@@ -3750,6 +3826,7 @@ export interface components {
              * @default
              */
             line: string;
+            marked?: components["schemas"]["Marked"] | null;
             /**
              * Finding
              * @default
@@ -4012,6 +4089,7 @@ export interface components {
              * @default
              */
             line: string;
+            marked?: components["schemas"]["Marked"] | null;
             /** Uid */
             uid: string;
             /**
@@ -6727,6 +6805,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AppliesOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_fitting_guides: {
+        parameters: {
+            query: {
+                piece: string;
+                line: string;
+                side?: "both" | "left" | "right";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuidesOut"];
                 };
             };
             /** @description What went wrong, and what to do about it */
