@@ -7,7 +7,7 @@ single source.
 """
 
 from collections.abc import Iterable, Mapping, Sequence
-from math import asin, degrees
+from math import asin, degrees, sqrt
 from types import MappingProxyType
 
 from izett.draping.panel import LineSaid, Panel, Way
@@ -26,6 +26,8 @@ from izett.wording import cm
 NOISE, TOLD = 0.15, 0.3
 #: cm. How long a line stays square to the centre, the longest that its dots allow, and of a short line at most which share.
 SQUARE_FOR, SQUARE_SHARE = (2.5, 1.0, 0.0), 1 / 3
+#: A line that stays square for longer may scatter its dots so much more than one that is square at the centre alone.
+AS_NEAR = 1.2
 #: Degrees. Dots that begin further off square than this mean it; those that begin nearer, and fit no square line, are asked about.
 MEANT_ASKEW, ASKED_ABOUT = 40.0, 12.0
 #: Lines that leave the centre square.
@@ -210,7 +212,14 @@ def line_along(
     if leaving is None and arriving is None and (not dots or (way is Way.DOTS and _is_straight(start, dots, end))):
         return straight(start, end)
     squared = [_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR]
-    return next((curve for curve in squared if max(_gaps(curve, dots), default=0.0) <= TOLD), squared[0])
+    nearest = _scatter(squared[-1], dots) * AS_NEAR + STRAIGHT_ENOUGH
+    near = (c for c in squared if farthest_off(c, dots) <= TOLD and _scatter(c, dots) <= nearest)
+    return next(near, squared[0] if farthest_off(squared[-1], dots) > TOLD else squared[-1])
+
+
+def _scatter(curve: Curve, dots: Sequence[Point]) -> float:
+    """Return the root mean square of the distances of dots from a line, cm."""
+    return sqrt(sum(off * off for off in _gaps(curve, dots)) / max(len(dots), 1))
 
 
 def farthest_off(curve: Curve, dots: Iterable[Point]) -> float:
