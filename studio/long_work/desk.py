@@ -60,7 +60,8 @@ def begin(kind: str, question: Any, *, uid: str, place: str, wearer: Wearer | No
         WORKER.let_go(other_uid)
     if settings.LONG_WORK_HERE:
         work_out(uid)
-        work.refresh_from_db()
+        # A later question of the same place may have taken its place meanwhile.
+        work = Work.objects.filter(uid=uid).first() or work
     else:
         WORKER.hand(uid)
     return work
