@@ -348,8 +348,10 @@ class LineEndsOut(BaseModel):
 
 
 class GuidesOut(BaseModel):
-    """From where the marks of a line of a piece are measured, in words, and how the line lies now."""
+    """From where the marks of a line of a piece are measured: the guides' crossing in its frame, what they are in words; and how
+    the line lies now."""
 
+    origin: list[float]
     across_from: str
     along_from: str
     parts: list[LineEndsOut]

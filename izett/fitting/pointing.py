@@ -48,9 +48,11 @@ def placed(
     """
     if values.get("find") == MARKED:
         assert at is not None and at.marked is not None
-        final, source = fitted.evaluation.half(half), fitted.evaluation.source_of(half)
-        piece, line = origin(at.piece).name, origin(at.line).name
-        return drawn_anew(at.marked, piece, line, final, source if under else None)
+        line = origin(at.line)
+        # A line of the right half was marked there, whichever half is drawn.
+        own = line.half if line.half is Half.RIGHT else half
+        final, source = fitted.evaluation.half(own), fitted.evaluation.source_of(own)
+        return drawn_anew(at.marked, origin(at.piece).name, line.name, final, source if under else None)
     pattern = fitted.source if under else fitted.final
 
     def found(value: Any) -> Any:

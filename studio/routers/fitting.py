@@ -93,10 +93,12 @@ def guides(
     """Say from where the marks of a line of a piece are measured, and how the line lies now."""
     job = job_of(job_id)
     garment = fitted(readable_recipe(job), head_of(job).sheet, job)
-    own = marked_piece(garment.evaluation.half(side), origin(piece).name)
     name = origin(line).name
+    half = origin(line).half if origin(line).half is Half.RIGHT else side
+    own = marked_piece(garment.evaluation.half(half), origin(piece).name)
     from_ = guides_of(own, name)
     return GuidesOut(
+        origin=[from_.upright, from_.level],
         across_from=from_.across_from,
         along_from=from_.along_from,
         parts=[

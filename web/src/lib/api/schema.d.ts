@@ -3630,9 +3630,12 @@ export interface components {
         };
         /**
          * GuidesOut
-         * @description From where the marks of a line of a piece are measured, in words, and how the line lies now.
+         * @description From where the marks of a line of a piece are measured: the guides' crossing in its frame, what they are in words; and how
+         *     the line lies now.
          */
         GuidesOut: {
+            /** Origin */
+            origin: number[];
             /** Across From */
             across_from: string;
             /** Along From */

@@ -7,6 +7,7 @@
 	import { shareNear } from './along';
 	import { namesOn } from './naming';
 	import { fractionOn, type Subject } from './picking';
+	import Markings from './Markings.svelte';
 	import PieceShape from './PieceShape.svelte';
 	import PlaceMark from './PlaceMark.svelte';
 	import Rules from './Rules.svelte';
@@ -20,6 +21,7 @@
 		shaped,
 		zoomed,
 		type Layer,
+		type Marking,
 		type Pair,
 		type Place,
 		type Placed,
@@ -44,6 +46,8 @@
 		onplace?: (name: string, share: number) => void;
 		/** Told what was pointed at and chosen, with how far along it. */
 		onpick?: ((subject: Subject) => void) | null;
+		/** Marks that are typed of a piece. */
+		marking?: Marking | null;
 		/** A seam being walked, and the moment of the walk that is shown. */
 		walk?: { walk: Walk; at: number } | null;
 		showCutting?: boolean;
@@ -63,6 +67,7 @@
 		places = [],
 		onplace = () => {},
 		onpick = null,
+		marking = null,
 		walk = null,
 		showCutting = false,
 		still = false,
@@ -312,6 +317,10 @@
 				{/if}
 			{/each}
 		{/each}
+		{#if marking}
+			{@const on = layout.find((p) => p.piece.name === marking.piece)}
+			{#if on}<Markings {on} {marking} {perPixel} />{/if}
+		{/if}
 		{#if walk}<Walking {layout} walk={walk.walk} at={walk.at} {perPixel} />{/if}
 		{#each held as { handle, x, y } (handle.symbol)}
 			<!-- svelte-ignore a11y_no_static_element_interactions -->

@@ -25,6 +25,13 @@ export interface Place {
 	share: number;
 }
 
+/** Marks on a piece, measured from two guide lines that cross at its `origin`. */
+export interface Marking {
+	piece: string;
+	origin: Pair;
+	marks: { kind: string; across: number; along: number }[];
+}
+
 export interface Placed {
 	piece: Piece;
 	dx: number;

@@ -2,11 +2,13 @@
 <script lang="ts">
 	import { answered, api, asProblem, type Given, type Panel, type Problem } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
+	import MarkRow from '../../lib/marks/MarkRow.svelte';
+	import { MEANINGS } from '../../lib/marks/marks';
+	import NewMark from '../../lib/marks/NewMark.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { reading, spoken } from '../../lib/units.svelte';
 	import {
 		LINES,
-		MEANINGS,
 		newPanel,
 		nextMark,
 		withMark,
@@ -17,8 +19,6 @@
 		withoutMark,
 		withoutPanel,
 	} from './given';
-	import MarkRow from './MarkRow.svelte';
-	import NewMark from './NewMark.svelte';
 	import type { Typed } from './typed.svelte';
 
 	interface Props {

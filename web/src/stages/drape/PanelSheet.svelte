@@ -1,6 +1,7 @@
 <!-- A panel laid flat: its two guide lines, the marks as they were measured from them, the lines drawn through them. -->
 <script lang="ts">
 	import type { GivenPanel, Panel, UnderPanel } from '../../lib/api/client';
+	import MarkShape from '../../lib/marks/MarkShape.svelte';
 	import { reading, shown } from '../../lib/units.svelte';
 	import { curvePath, middleOf, nudge } from './given';
 
@@ -140,11 +141,7 @@
 				onclick={() => onpick(i)}
 			>
 				{#if current === i}<circle class="ring" r={1.7 * r} />{/if}
-				{#if mark.kind === 'cross'}<path d="M{-r} {-r}L{r} {r}M{-r} {r}L{r} {-r}" />
-				{:else if mark.kind === 'dash'}<path d="M{-r} 0L{r} 0" />
-				{:else if mark.kind === 'dot'}<circle class="dot" r={0.55 * r} />
-				{:else if mark.kind === 'notch'}<path d="M0 {-r}L0 {r}M{-0.7 * r} {r}L{0.7 * r} {r}" />
-				{:else}<path d="M{-0.7 * r} {r}L{0.7 * r} {-r}" />{/if}
+				<MarkShape kind={mark.kind} {r} />
 				{#if odd.has(i) || current === i}
 					<text x={1.6 * r} y={-1.1 * r} font-size={12 * perPixel}>
 						{i + 1}{found?.off[i] ? `: ${shown(found.off[i])} off` : ''}
@@ -204,9 +201,8 @@
 	.mark {
 		cursor: pointer;
 	}
-	.mark path,
 	.ring {
-		stroke: var(--pencil-3);
+		stroke: var(--mark, var(--pencil-3));
 		stroke-width: 2;
 		fill: none;
 		vector-effect: non-scaling-stroke;
@@ -214,20 +210,12 @@
 	.near {
 		fill: transparent;
 	}
-	.dot {
-		fill: var(--pencil-3);
-	}
 	.mark text {
-		fill: var(--pencil-3);
+		fill: var(--mark, var(--pencil-3));
 		font-variant-numeric: tabular-nums;
 	}
-	.odd path,
-	.odd .ring {
-		stroke: var(--wax);
-	}
-	.odd .dot,
-	.odd text {
-		fill: var(--wax);
+	.odd {
+		--mark: var(--wax);
 	}
 	.current .ring {
 		stroke-width: 1.6;

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import type { Given, Mark, Panel } from '../../lib/api/client';
 import {
 	curvePath,
-	linesIn,
 	merged,
 	middleOf,
 	nameFor,
@@ -20,6 +19,7 @@ import {
 	withoutMark,
 	withoutPanel,
 } from './given';
+import { linesIn } from '../../lib/marks/marks';
 
 const mark = (kind: Mark['kind'], across: number, along: number, line = ''): Mark => ({
 	kind,

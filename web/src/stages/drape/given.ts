@@ -1,17 +1,6 @@
 /** Changes of given panels, as functions: what comes of them the core works out. */
 import type { Given, LineSaid, Mark, Panel, Recipe, SeamEnd, SeamSaid } from '../../lib/api/client';
-
-export const KINDS = ['dash', 'cross', 'dot', 'notch', 'slash'] as const;
-export type Kind = (typeof KINDS)[number];
-
-/** What each mark is for, in a few words. */
-export const MEANINGS: Record<Kind, string> = {
-	dash: 'where a centre line ends',
-	cross: 'where two lines meet',
-	dot: 'on a line',
-	notch: 'on a line, where it is matched',
-	slash: 'cut to let it turn',
-};
+import { linesText, type Kind } from '../../lib/marks/marks';
 
 /** Names of lines in use, offered where a line is typed. */
 export const LINES = [
@@ -108,20 +97,6 @@ export function withMarkMoved(panel: Panel, at: number, by: number): Panel {
 	const [mark] = marks.splice(at, 1);
 	marks.splice(to, 0, mark!);
 	return { ...panel, marks };
-}
-
-/** Return the lines that a text names: `neck + panel`; two at most, in plain letters. */
-export function linesIn(text: string): string[] {
-	return text
-		.split('+')
-		.map((line) => line.trim().toLowerCase().replace(/\s+/g, '_').slice(0, 60))
-		.filter(Boolean)
-		.slice(0, 2);
-}
-
-/** Return the lines of a mark as they are typed. */
-export function linesText(mark: Pick<Mark, 'lines'>): string {
-	return mark.lines.join('+');
 }
 
 /**

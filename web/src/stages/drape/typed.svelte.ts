@@ -4,19 +4,23 @@
  */
 import type { Given } from '../../lib/api/client';
 import type { Desk } from '../../lib/desk/desk.svelte';
-import { store } from '../../lib/store';
+import { PutAside } from '../../lib/desk/aside.svelte';
 import { merged, withGiven } from './given';
 
 export class Typed {
 	/** Whether what is shown was put back from an earlier visit. */
 	restored = $state(false);
-	/** Whether this browser could not put it aside. */
-	unsafe = $state(false);
 
 	constructor(private readonly desk: Desk) {}
 
-	private get place(): string {
-		return `izett-given-${this.desk.job?.id}`;
+	private get aside(): PutAside<{ base: Given; mine: Given }> {
+		return (this.own ??= new PutAside(`izett-given-${this.desk.job?.id}`));
+	}
+	private own: PutAside<{ base: Given; mine: Given }> | null = null;
+
+	/** Whether this browser could not put it aside. */
+	get unsafe(): boolean {
+		return this.aside.unsafe;
 	}
 
 	/** What is on the table. */
@@ -33,17 +37,16 @@ export class Typed {
 	/** Begin with what is kept, or with what was typed here before and not kept. */
 	begin(): void {
 		const { job } = this.desk;
-		const text = store.read(this.place);
-		if (!job || !text) return;
+		const before = this.aside.read();
+		if (!job || !before) return;
 		try {
-			const { base, mine } = JSON.parse(text) as { base: Given; mine: Given };
-			const given = merged(base, mine, job.recipe.given);
+			const given = merged(before.base, before.mine, job.recipe.given);
 			if (JSON.stringify(given) === JSON.stringify(job.recipe.given)) return;
 			this.restored = true;
 			this.desk.trial.try(withGiven(job.recipe, () => given));
 		} catch {
 			// What is damaged cannot be put back.
-			store.drop(this.place);
+			this.aside.drop();
 		}
 	}
 
@@ -52,7 +55,7 @@ export class Typed {
 		const { job } = this.desk;
 		if (!job) return;
 		this.desk.trial.try(withGiven(job.recipe, () => given));
-		this.unsafe = !store.write(this.place, JSON.stringify({ base: job.recipe.given, mine: given }));
+		this.aside.write({ base: job.recipe.given, mine: given });
 	}
 
 	/** Keep what is on the table. */
@@ -64,7 +67,7 @@ export class Typed {
 			words,
 		);
 		if (kept) {
-			store.drop(this.place);
+			this.aside.drop();
 			this.restored = false;
 		}
 		return kept;
@@ -72,7 +75,7 @@ export class Typed {
 
 	/** Go back to what is kept. */
 	letGo(): void {
-		store.drop(this.place);
+		this.aside.drop();
 		this.restored = false;
 		this.desk.leave();
 	}

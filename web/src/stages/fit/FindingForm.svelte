@@ -1,6 +1,6 @@
 <!-- One finding: how much, where, in whose words; its remedies with their arithmetic, tried on the garment before they are applied. -->
 <script lang="ts">
-	import { onDestroy } from 'svelte';
+	import { onDestroy, untrack } from 'svelte';
 	import {
 		answered,
 		api,
@@ -10,6 +10,7 @@
 		type Half,
 		type Kind,
 		type LengthIn,
+		type Marked,
 		type Problem,
 		type Worked,
 	} from '../../lib/api/client';
@@ -18,12 +19,15 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import { withRemedy } from '../../lib/desk/recipe';
 	import type { Trial } from '../../lib/desk/trial.svelte';
+	import { PutAside } from '../../lib/desk/aside.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { allRead } from '../../lib/parts/reads';
 	import type { Subject } from '../../lib/table/picking';
+	import type { Marking } from '../../lib/table/view';
 	import { lineName, pencil } from '../../lib/words';
 	import type { Laid } from './laid';
+	import NewLine from './NewLine.svelte';
 	import Ways from './Ways.svelte';
 
 	interface Props {
@@ -37,12 +41,14 @@
 		/** What was pointed at on the table. */
 		at: Subject | null;
 		ontry: (way: Worked | null) => void;
+		/** Told of the marks that are typed. */
+		onmarking: (marking: Marking | null) => void;
 		/** Told of the remedies that are to be laid over each other. */
 		onlay: (laid: Laid[]) => void;
 		onchoose: (kind: string) => void;
 		ondone: () => void;
 	}
-	let { kind, round, kinds, asked, before, at, ontry, onlay, onchoose, ondone }: Props = $props();
+	let { kind, round, kinds, asked, before, at, ontry, onmarking, onlay, onchoose, ondone }: Props = $props();
 
 	const desk = getDesk();
 	const inputs = $derived(kind.inputs.filter((input) => asked.includes(input.symbol)));
@@ -75,10 +81,27 @@
 	const chosen = $derived(can.find((way) => way.key === remedy) ?? can[0] ?? null);
 	const pinchable = $derived(inputs.some((i) => i.pinch));
 	const countable = $derived(side === 'both' && inputs.some((i) => i.counted !== 'here'));
-	const piece = $derived(at?.piece ?? before?.piece ?? '');
+	/** A line that was chosen in the form; what is pointed at afterwards counts again. */
+	let chosenLine = $state.raw<{ piece: string; line: string; instead: Subject | null } | null>(null);
+	const own = $derived(chosenLine?.instead === at ? chosenLine : null);
+	const piece = $derived(own?.piece ?? at?.piece ?? before?.piece ?? '');
 	const line = $derived(
-		at ? (at.kind === 'line' || at.kind === 'dart' ? at.name : '') : (before?.line ?? ''),
+		own?.line ?? (at ? (at.kind === 'line' || at.kind === 'dart' ? at.name : '') : (before?.line ?? '')),
 	);
+	/** Marks that are typed and not recorded yet: they outlive the page. */
+	// svelte-ignore state_referenced_locally
+	const aside = new PutAside<Marked>(`izett-marks-${desk.job?.id}-${round}-${before?.uid ?? 'new'}`);
+	// svelte-ignore state_referenced_locally
+	let marked = $state.raw<Marked>(
+		(kind.marks && aside.read()) || before?.marked || { marks: [], way: 'dots' },
+	);
+	/** Whether all that it asks for is there: remedies are worked out then. */
+	const complete = $derived(!kind.marks || (!!line && marked.marks.length > 0));
+
+	function mark(next: Marked): void {
+		marked = next;
+		aside.write(next);
+	}
 
 	/** Each remedy tried by itself, to be laid over the others. */
 	let trials = $state.raw<Record<string, Trial>>({});
@@ -117,7 +140,8 @@
 	}
 
 	function found() {
-		return { kind: kind.key, side, given: given(), taken, counted, piece, line };
+		const what = { kind: kind.key, side, given: given(), taken, counted, piece, line };
+		return kind.marks ? { ...what, marked: marked.marks.length ? marked : null } : what;
 	}
 
 	const worker = new Latest<ReturnType<typeof found>, Worked[]>(
@@ -141,9 +165,18 @@
 		},
 	);
 	function work(): void {
-		worker.wish(found());
+		if (complete) worker.wish(found());
+		else {
+			ways = [];
+			ontry(null);
+		}
 	}
-	work();
+	// Where it is and how it was marked may change under the form; the rest is told as it is typed.
+	$effect(() => {
+		void [piece, line, marked];
+		untrack(work);
+	});
+	onDestroy(() => onmarking(null));
 
 	function pick(key: string): void {
 		remedy = key;
@@ -153,8 +186,11 @@
 	async function keep(): Promise<boolean> {
 		if (!(await allRead())) return false;
 		const finding = { ...found(), uid, movement, words };
-		if (before) return desk.deeds.edit(round, finding, kind.seen);
-		return desk.deeds.record(round, finding, kind.seen);
+		const kept = await (before
+			? desk.deeds.edit(round, finding, kind.seen)
+			: desk.deeds.record(round, finding, kind.seen));
+		if (kept) aside.drop();
+		return kept;
 	}
 
 	async function record(apply: boolean): Promise<void> {
@@ -185,7 +221,18 @@
 		{#each kinds as k (k.key)}<option value={k.key}>{k.seen}</option>{/each}
 	</select>
 	<p class="soft">{kind.cause}</p>
-	{#if line}<p class="soft">Pointed at: {lineName(line)}.</p>{/if}
+	{#if kind.marks}
+		<NewLine
+			pieces={desk.trial.pieces}
+			{piece}
+			{line}
+			{side}
+			{marked}
+			online={(piece, line) => (chosenLine = { piece, line, instead: at })}
+			onmarked={mark}
+			{onmarking}
+		/>
+	{:else if line}<p class="soft">Pointed at: {lineName(line)}.</p>{/if}
 	{#each inputs as input (input.symbol)}
 		<div class="amount">
 			<NumberField
@@ -258,8 +305,11 @@
 		<button class="button main" type="submit" disabled={desk.deeds.busy || !chosen}
 			>{before ? 'Keep and change the paper' : 'Record and change the paper'}</button
 		>
-		<button class="button" type="button" disabled={desk.deeds.busy || !!problem} onclick={() => record(false)}
-			>{before ? 'Keep' : 'Record only'}</button
+		<button
+			class="button"
+			type="button"
+			disabled={desk.deeds.busy || !!problem || !complete}
+			onclick={() => record(false)}>{before ? 'Keep' : 'Record only'}</button
 		>
 		{#if before}
 			<button class="button" type="button" disabled={desk.deeds.busy} onclick={withdraw}>Withdraw it</button>

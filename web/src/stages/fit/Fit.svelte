@@ -14,6 +14,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
+	import type { Marking } from '../../lib/table/view';
 	import { moment, pencil } from '../../lib/words';
 	import { searchParams } from 'sv-router';
 	import BodyFigure from './BodyFigure.svelte';
@@ -46,6 +47,7 @@
 	let pointed = $state<string[]>([]);
 
 	let laid = $state.raw<Laid[]>([]);
+	let marking = $state.raw<Marking | null>(null);
 	const layers = $derived([
 		{ pieces: under, pencil: number ? pencil(number) : undefined },
 		...laid.map(({ trial, pencil }) => ({ pieces: trial.pieces, pencil })),
@@ -82,6 +84,8 @@
 	}
 
 	const kinds = $derived(applicable(shelf.all?.findings ?? [], applies.value ?? []));
+	/** Kinds that have a place on the body; where a line was marked anew says the line. */
+	const seated = $derived(kinds.filter((one) => !one.marks));
 	const kind = $derived(kinds.find((k) => k.key === chosen) ?? null);
 	const asked = $derived(applies.value?.find((one) => one.key === chosen)?.inputs ?? []);
 	/** What was pointed at on the table: findings that can lie there are offered. */
@@ -133,7 +137,7 @@
 	}
 
 	function point(subject: Subject): void {
-		if (!round || round.closed || chosen) return;
+		if (!round || round.closed || (chosen && !kind?.marks)) return;
 		at = subject;
 		spotted = null;
 	}
@@ -145,7 +149,7 @@
 	<Guide
 		{muslin}
 		round={open}
-		{kinds}
+		kinds={seated}
 		asked={new Map((applies.value ?? []).map((one) => [one.key, one.inputs]))}
 		{figure}
 		place={mode}
@@ -195,8 +199,8 @@
 				{#if muslin && round.number === muslin.number && open}<Prepare {muslin} round={open} />{/if}
 				<div class="figures-row">
 					{#if figure}
-						<BodyFigure {figure} view="front" {kinds} {findings} {chosen} onspot={spot} />
-						<BodyFigure {figure} view="back" {kinds} {findings} {chosen} onspot={spot} />
+						<BodyFigure {figure} view="front" kinds={seated} {findings} {chosen} onspot={spot} />
+						<BodyFigure {figure} view="back" kinds={seated} {findings} {chosen} onspot={spot} />
 					{/if}
 				</div>
 				<FindingList {round} editable={!round.closed} onreopen={reopen} />
@@ -211,6 +215,7 @@
 				pieces={desk.trial.pieces}
 				under={layers}
 				lit={new Set(pointed)}
+				{marking}
 				onpick={round && !round.closed ? point : null}
 				still={chosen !== null}
 				label="The pattern with the lines as cut under it"
@@ -236,6 +241,7 @@
 						{before}
 						{at}
 						ontry={tryRemedy}
+						onmarking={(shown) => (marking = shown)}
 						onlay={(shown) => (laid = shown)}
 						onchoose={choose}
 						ondone={recorded}

@@ -5,6 +5,7 @@ import { applicable, at, grouped, searched } from './kinds';
 function kind(key: string, more: Partial<Kind> = {}): Kind {
 	return {
 		key,
+		marks: false,
 		seen: key,
 		cause: '',
 		words: '',

@@ -1,19 +1,23 @@
 <!-- One mark in the table: what it is, how far from the guides, on which lines, what it is called. -->
 <script lang="ts">
-	import type { Mark } from '../../lib/api/client';
-	import NumberField from '../../lib/parts/NumberField.svelte';
-	import { KINDS, linesIn, linesText, type Kind } from './given';
+	import type { Mark } from '../api/client';
+	import NumberField from '../parts/NumberField.svelte';
+	import { KINDS, linesIn, linesText, type Kind } from './marks';
 
 	interface Props {
 		mark: Mark;
 		at: number;
 		current: boolean;
 		/** How far it lies off its line, where that is to be looked at. */
-		odd: boolean;
+		odd?: boolean;
+		/** What a mark can be here. */
+		kinds?: readonly Kind[];
+		/** Whether it says on which lines it lies, and what it is called. */
+		named?: boolean;
 		onchange: (change: Partial<Mark>) => void;
 		onremove: () => void;
 	}
-	let { mark, at, current, odd, onchange, onremove }: Props = $props();
+	let { mark, at, current, odd = false, kinds = KINDS, named = true, onchange, onremove }: Props = $props();
 	const name = $derived(`Mark ${at + 1}`);
 </script>
 
@@ -25,7 +29,7 @@
 		value={mark.kind}
 		onchange={(e) => onchange({ kind: e.currentTarget.value as Kind })}
 	>
-		{#each KINDS as kind (kind)}<option value={kind}>{kind}</option>{/each}
+		{#each kinds as kind (kind)}<option value={kind}>{kind}</option>{/each}
 	</select>
 	<NumberField
 		label="{name}, across"
@@ -43,16 +47,18 @@
 		unit="cm"
 		onvalue={(along) => onchange({ along })}
 	/>
-	<input
-		class="field line"
-		aria-label="{name}, lines"
-		list="drape-lines"
-		autocomplete="off"
-		value={linesText(mark)}
-		onchange={(e) => onchange({ lines: linesIn(e.currentTarget.value) })}
-	/>
+	{#if named}
+		<input
+			class="field line"
+			aria-label="{name}, lines"
+			list="drape-lines"
+			autocomplete="off"
+			value={linesText(mark)}
+			onchange={(e) => onchange({ lines: linesIn(e.currentTarget.value) })}
+		/>
+	{:else}<span></span>{/if}
 	<button class="button small" aria-label="Remove mark {at + 1}" title="Remove" onclick={onremove}>×</button>
-	{#if current}
+	{#if current && named}
 		<label class="called">
 			<span>called</span>
 			<input

@@ -1,19 +1,31 @@
 <!-- The next mark: typed without the pointer. In the empty field c, d, n, s or h chooses its kind; Enter goes on. -->
 <script lang="ts">
-	import type { Mark } from '../../lib/api/client';
-	import NumberField from '../../lib/parts/NumberField.svelte';
-	import { allRead } from '../../lib/parts/reads';
-	import { KINDS, linesIn, type Kind } from './given';
+	import type { Mark } from '../api/client';
+	import NumberField from '../parts/NumberField.svelte';
+	import { allRead } from '../parts/reads';
+	import { KINDS, linesIn, type Kind } from './marks';
 
 	interface Props {
 		number: number;
 		kind: Kind;
-		line: string;
+		line?: string;
+		/** What a mark can be here. */
+		kinds?: readonly Kind[];
+		/** Whether it says on which lines it lies. */
+		named?: boolean;
 		/** Whether the typing goes on here. */
 		autofocus: boolean;
 		onadd: (mark: Mark) => void;
 	}
-	let { number, kind: first, line: usual, autofocus, onadd }: Props = $props();
+	let {
+		number,
+		kind: first,
+		line: usual = '',
+		kinds = KINDS,
+		named = true,
+		autofocus,
+		onadd,
+	}: Props = $props();
 
 	// What is offered at first; what is typed counts from then on.
 	// svelte-ignore state_referenced_locally
@@ -47,7 +59,7 @@
 		if (event.altKey || event.ctrlKey || event.metaKey || !field.matches('[data-new] input')) return;
 		const inNumbers = field.classList.contains('figures');
 		const wanted = LETTERS[event.key.toLowerCase()];
-		if (inNumbers && !field.value && wanted) {
+		if (inNumbers && !field.value && wanted && kinds.includes(wanted)) {
 			event.preventDefault();
 			choose(wanted);
 		} else if (event.key === 'Enter' && inNumbers && along === null) {
@@ -79,7 +91,7 @@
 		value={kind}
 		onchange={(e) => choose(e.currentTarget.value as Kind)}
 	>
-		{#each KINDS as one (one)}<option value={one}>{one}</option>{/each}
+		{#each kinds as one (one)}<option value={one}>{one}</option>{/each}
 	</select>
 	<NumberField
 		label="Next mark, across"
@@ -100,13 +112,15 @@
 		onvalue={(value) => (along = value)}
 		onempty={() => (along = null)}
 	/>
-	<input
-		class="field line"
-		aria-label="Next mark, lines"
-		list="drape-lines"
-		autocomplete="off"
-		bind:value={line}
-	/>
+	{#if named}
+		<input
+			class="field line"
+			aria-label="Next mark, lines"
+			list="drape-lines"
+			autocomplete="off"
+			bind:value={line}
+		/>
+	{:else}<span></span>{/if}
 	<button class="button small main" aria-label="Add the mark" title="Add (Enter)">+</button>
 	{#if missing}<p role="alert">{missing}</p>{/if}
 </form>
