@@ -211,10 +211,12 @@ def line_along(
         return through_all(start, dots, end) if dots else straight(start, end)
     if leaving is None and arriving is None and (not dots or (way is Way.DOTS and _is_straight(start, dots, end))):
         return straight(start, end)
-    squared = [_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR]
-    nearest = _scatter(squared[-1], dots) * AS_NEAR + STRAIGHT_ENOUGH
-    near = (c for c in squared if farthest_off(c, dots) <= TOLD and _scatter(c, dots) <= nearest)
-    return next(near, squared[0] if farthest_off(squared[-1], dots) > TOLD else squared[-1])
+    *longer, plain = (_squared(start, dots, end, leaving, arriving, long) for long in SQUARE_FOR)
+    # What stays square for longer must not leave its dots for it, nor bend oftener to reach one that is wrong.
+    near = _scatter(plain, dots) * AS_NEAR + STRAIGHT_ENOUGH
+    most = len(plain.points) + 3 * ((leaving is not None) + (arriving is not None))
+    fits = (c for c in longer if farthest_off(c, dots) <= TOLD and _scatter(c, dots) <= near and len(c.points) <= most)
+    return next(fits, plain)
 
 
 def _scatter(curve: Curve, dots: Sequence[Point]) -> float:

@@ -123,24 +123,22 @@ def marked_piece(pattern: Pattern, name: str) -> Piece:
     return piece
 
 
-def drawn_anew(marked: Marked, piece: str, line: str, final: Pattern, source: Pattern | None) -> dict[str, Any]:
+def drawn_anew(marked: Marked, piece: Piece, line: str, source: Pattern | None) -> dict[str, Any]:
     """Return the parameters of the step that draws a line along its marks.
 
     Args:
         marked: its marks, as measured on the finished piece.
-        piece, line: where they were taken.
-        final: the finished pieces.
+        piece, line: where they were taken: a finished piece, and a line of it.
         source: the source pieces where the line is drawn there, under the style; None where it is drawn on the finished ones.
 
     Raises:
-        ReferenceLost: there is no such piece or line.
+        ReferenceLost: it does not have that line.
         StepRefused: the style draws that line, so it is not on the source pieces as it was marked.
     """
-    own = marked_piece(final, piece)
-    guides = guides_of(own, line)
+    guides = guides_of(piece, line)
     spots = [guides.spot(mark.across, mark.along) for mark in marked.marks]
-    run = min(parts_of(own, line), key=lambda part: _off(part, spots))
-    on = own if source is None else _under(source, line, run)
+    run = min(parts_of(piece, line), key=lambda part: _off(part, spots))
+    on = piece if source is None else _under(source, line, run)
     return {
         "piece": on.name,
         "line": line,

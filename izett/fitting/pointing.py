@@ -10,11 +10,11 @@ from typing import Any, NamedTuple
 
 from izett.errors import ReferenceLost, StepRefused
 from izett.fitting.garment import Fitted, panel_seams
-from izett.fitting.marked import Marked, drawn_anew
+from izett.fitting.marked import Marked, drawn_anew, marked_piece, parts_of
 from izett.pattern.document import Pattern
 from izett.pattern.facts import Corner, Half, Region, Role, SeamKind, Zone
 from izett.pattern.halves import origin
-from izett.pattern.piece import Span, opens_on
+from izett.pattern.piece import Piece, Span, opens_on
 from izett.pattern.worn import is_body
 from izett.styling.blocks import line_of
 
@@ -48,11 +48,9 @@ def placed(
     """
     if values.get("find") == MARKED:
         assert at is not None and at.marked is not None
-        line = origin(at.line)
-        # A line of the right half was marked there, whichever half is drawn.
-        own = line.half if line.half is Half.RIGHT else half
-        final, source = fitted.evaluation.half(own), fitted.evaluation.source_of(own)
-        return drawn_anew(at.marked, origin(at.piece).name, line.name, final, source if under else None)
+        piece, line, own = marked_on(fitted, at, half)
+        source = fitted.evaluation.source_of(own)
+        return drawn_anew(at.marked, piece, line, source if under else None)
     pattern = fitted.source if under else fitted.final
 
     def found(value: Any) -> Any:
@@ -61,6 +59,20 @@ def placed(
         return value
 
     return {name: found(value) for name, value in values.items()}
+
+
+def marked_on(fitted: Fitted, at: Pointed, half: Half) -> tuple[Piece, str, Half]:
+    """Return the piece and the line that were pointed at, by their names on their half, and that half.
+
+    Raises:
+        ReferenceLost: the garment does not have such a piece or line.
+    """
+    line = origin(at.line)
+    # A line of the right half was marked there, whichever half is drawn.
+    own = line.half if line.half is Half.RIGHT else half
+    piece = marked_piece(fitted.evaluation.half(own), origin(at.piece).name)
+    parts_of(piece, line.name)
+    return piece, line.name, own
 
 
 def _region(wish: Mapping[str, Any]) -> Region:

@@ -10,7 +10,7 @@ from izett.catalogue import catalogue
 from izett.errors import ReferenceLost, StepRefused, UnknownName, ValueOutOfRange
 from izett.fitting.finding import AmendPlan, Counted, FindingKind, Input, Remedy, StepPlan, Taken
 from izett.fitting.garment import Fitted, amended, lacks
-from izett.fitting.pointing import Pointed, placed
+from izett.fitting.pointing import Pointed, marked_on, placed
 from izett.fitting.readings import IN_FORMULAS, reading
 from izett.pattern.facts import Half
 from izett.pattern.piece import Span
@@ -228,6 +228,8 @@ def refuse(seen: Seen, remedy: Remedy | None, fitted: Fitted) -> None:
             fix="Point at the line on the table, then type its marks.",
             where=("line", "marks"),
         )
+    if seen.kind.marks and seen.at is not None:
+        marked_on(fitted, seen.at, seen.half)
     if remedy is None or seen.half is Half.BOTH:
         return
     if remedy.centre:

@@ -11,11 +11,11 @@ from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import finding_kinds
 from izett.fitting.garment import lacks
-from izett.fitting.marked import guides_of, marked_piece, parts_of
+from izett.fitting.marked import guides_of, parts_of
 from izett.fitting.plan import Planned, Way, plan, ways_of
+from izett.fitting.pointing import Pointed, marked_on
 from izett.fitting.working_out import Adding, Seen, Turned, asked_for, refuse, turned
 from izett.pattern.facts import Half
-from izett.pattern.halves import origin
 from studio.actions.answer_finding import answer_finding
 from studio.actions.apply_remedy import apply_remedy
 from studio.actions.close_muslin import close_muslin
@@ -93,9 +93,7 @@ def guides(
     """Say from where the marks of a line of a piece are measured, and how the line lies now."""
     job = job_of(job_id)
     garment = fitted(readable_recipe(job), head_of(job).sheet, job)
-    name = origin(line).name
-    half = origin(line).half if origin(line).half is Half.RIGHT else side
-    own = marked_piece(garment.evaluation.half(half), origin(piece).name)
+    own, name, _ = marked_on(garment, Pointed(piece, line), side)
     from_ = guides_of(own, name)
     return GuidesOut(
         origin=[from_.upright, from_.level],

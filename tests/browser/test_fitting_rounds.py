@@ -206,3 +206,58 @@ def test_a_hostile_photo_is_refused_in_words_and_the_fitting_goes_on(tab, tmp_pa
     page.get_by_label("Photo from a file").set_input_files(bad)
     page.get_by_text("This is an SVG drawing").wait_for()
     assert tab.state()["rounds"][0]["findings"][0]["photos"] == []
+
+
+def test_a_draping_session_is_the_second_round_of_a_styled_dress_by_keyboard(tab):
+    job = demo.chamber_dress()
+    page = tab.page
+    tab.open(f"/jobs/{job.id}/fit")
+    with tab.keeping():
+        tab.button("Cut muslin 1").click()
+    with tab.keeping():
+        tab.button("Close muslin 1").click()
+    with tab.keeping():
+        tab.button("Cut muslin 2").click()
+    tab.button("A line was draped anew").focus()
+    page.keyboard.press("Enter")
+    tab.field("Piece").select_option(index=1)
+    lines = tab.field("Line")
+    named = [option.get_attribute("value") for option in lines.locator("option").all()]
+    neck = next(name for name in named if name.endswith("front.neck"))
+    lines.select_option(neck)
+    asked = {"piece": tab.field("Piece").input_value(), "line": neck}
+    guides = page.request.get(f"{tab.server}/api/jobs/{job.id}/guides", params=asked).json()
+    (part,) = guides["parts"]
+    (ax, ay), (bx, by) = part["starts"], part["ends"]
+    tab.field("Next mark, across").focus()
+    for share in (0.2, 0.4, 0.6, 0.8):
+        for value in (ax + (bx - ax) * share, ay + (by - ay) * share - 4.0 * share * (1 - share)):
+            page.keyboard.type(f"{value:.1f}")
+            page.keyboard.press("Enter")
+        page.locator("[data-marked]").nth(round(share * 5) - 1).wait_for()
+    page.get_by_text("Draw the line of the finished pattern along the new marks").wait_for()
+    # The marks outlive the page until they are recorded.
+    tab.open(f"/jobs/{job.id}/fit")
+    tab.button("A line was draped anew").click()
+    tab.field("Piece").select_option(asked["piece"])
+    tab.field("Line").select_option(neck)
+    page.locator("[data-marked]").nth(3).wait_for()
+    page.get_by_label("Draw the line of the finished pattern along the new marks").check()
+    tab.settle()
+    with tab.keeping():
+        tab.button("Record and change the paper").click()
+    tab.settle()
+    state = tab.state()
+    (finding,) = state["rounds"][1]["findings"]
+    assert finding["applied"] and len(finding["marked"]["marks"]) == 4
+    assert state["recipe"]["steps"][-1]["kind"] == "redraw_edge"
+    under = page.locator(f"[data-under='{asked['piece']}']").get_attribute("d")
+    assert under, "the old line lies under the new"
+    moved = page.get_by_role("row").filter(has_text="front neck")
+    assert "cm" in moved.first.inner_text()
+    with tab.keeping():
+        tab.button("Close muslin 2").click()
+    with tab.keeping():
+        tab.button("Cut muslin 3").click()
+    page.get_by_role("heading", name="Did it help?").wait_for()
+    page.get_by_text("A line was draped anew").first.wait_for()

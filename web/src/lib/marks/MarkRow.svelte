@@ -21,7 +21,7 @@
 	const name = $derived(`Mark ${at + 1}`);
 </script>
 
-<div class="row" class:current class:odd role="group" aria-label={name} data-row={at}>
+<div class="row" class:plain={!named} class:current class:odd role="group" aria-label={name} data-row={at}>
 	<span class="figures number">{at + 1}</span>
 	<select
 		class="field"
@@ -56,7 +56,7 @@
 			value={linesText(mark)}
 			onchange={(e) => onchange({ lines: linesIn(e.currentTarget.value) })}
 		/>
-	{:else}<span></span>{/if}
+	{/if}
 	<button class="button small" aria-label="Remove mark {at + 1}" title="Remove" onclick={onremove}>×</button>
 	{#if current && named}
 		<label class="called">
@@ -80,6 +80,9 @@
 		gap: 0.3rem;
 		align-items: center;
 		padding: 0.12rem 0.2rem;
+	}
+	.plain {
+		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
 	}
 	.current {
 		background: var(--chalk-soft);

@@ -83,7 +83,15 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<form class="row" data-new bind:this={form} onsubmit={add} onkeydown={key} aria-label="The next mark">
+<form
+	class="row"
+	class:plain={!named}
+	data-new
+	bind:this={form}
+	onsubmit={add}
+	onkeydown={key}
+	aria-label="The next mark"
+>
 	<span class="figures number">{number}</span>
 	<select
 		class="field"
@@ -120,7 +128,7 @@
 			autocomplete="off"
 			bind:value={line}
 		/>
-	{:else}<span></span>{/if}
+	{/if}
 	<button class="button small main" aria-label="Add the mark" title="Add (Enter)">+</button>
 	{#if missing}<p role="alert">{missing}</p>{/if}
 </form>
@@ -133,6 +141,9 @@
 		align-items: center;
 		padding: 0.35rem 0.2rem;
 		border-top: 1px solid var(--rule);
+	}
+	.plain {
+		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
 	}
 	.number {
 		text-align: right;

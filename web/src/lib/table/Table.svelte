@@ -318,7 +318,7 @@
 			{/each}
 		{/each}
 		{#if marking}
-			{@const on = layout.find((p) => p.piece.name === marking.piece)}
+			{@const on = layout.find((p) => p.piece.name === marking?.piece)}
 			{#if on}<Markings {on} {marking} {perPixel} />{/if}
 		{/if}
 		{#if walk}<Walking {layout} walk={walk.walk} at={walk.at} {perPixel} />{/if}

@@ -177,7 +177,7 @@
 	}
 	.heads {
 		display: grid;
-		grid-template-columns: 1.6rem 5rem 4.9rem 4.9rem 1fr 2rem;
+		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
 		gap: 0.3rem;
 		padding: 0 0.2rem;
 		color: var(--ink-soft);
