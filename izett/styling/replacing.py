@@ -11,10 +11,16 @@ from izett.errors import StepRefused
 from izett.geometry.curve import Curve
 from izett.geometry.point import Point, distance
 from izett.geometry.tolerance import SAME_POINT
+from izett.pattern.facts import Role, SeamKind
 from izett.pattern.piece import Edge, Notch, Piece, in_ring_order
 from izett.pattern.redraw import redrawn
 from izett.pattern.sewn import span_length
+from izett.pattern.working import Working
 from izett.styling.words import line_words
+
+
+#: What follows a line of a role, in the section for that.
+FOLLOWED = {Role.ARMHOLE: SeamKind.CAP, Role.CAP: SeamKind.CAP, Role.WAIST: SeamKind.WAIST}
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +79,12 @@ def whole_run(piece: Piece, lineage: str) -> Run:
         fix="Move the dart first, or take another line.",
         where=(lineage,),
     )
+
+
+def followers(garment: Working, lines: Iterable[Run]) -> tuple[SeamKind, ...]:
+    """Return the seams of a garment whose other side follows where lines were replaced: a sleeve its armhole, a skirt its waist."""
+    kinds = dict.fromkeys(FOLLOWED[role] for run in lines if (role := run.edges[0].role) in FOLLOWED)
+    return tuple(kind for kind in kinds if garment.seams_of(kind))
 
 
 def with_lines(piece: Piece, lines: Sequence[tuple[Run, Curve]]) -> Piece:

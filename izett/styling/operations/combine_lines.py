@@ -15,7 +15,7 @@ from izett.geometry.point import Point, add, distance, subtract
 from izett.pattern.naming import readable
 from izett.styling.operation import Context, Group, Operation, Outcome, Sum, as_ease, length
 from izett.styling.references import LineRef, Params, PieceRef, VertexRef
-from izett.styling.replacing import Run, whole_run, with_lines
+from izett.styling.replacing import Run, followers, whole_run, with_lines
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -41,6 +41,7 @@ class CombineLines(Params):
     given_at: Point = Field(description="the same point of the other pattern")
     lines: tuple[GivenLine, ...] = Field(min_length=1, max_length=12, description="the lines that are taken")
     source: str = Field("another pattern", max_length=120, description="what they are taken from")
+    follows: bool = Field(True, description="whether the sleeve follows an armhole that is taken, and the skirt a waist")
     most_moved: float = length(15.0, low=0.1, high=60, meaning="refuse where a corner would move further")
 
 
@@ -73,7 +74,8 @@ def apply(params: CombineLines, context: Context) -> Outcome:
     new = with_lines(piece, taken)
     pattern = context.garment.with_pieces(new)
     told = [Sum("lines taken", float(len(params.lines)), ""), Sum("corner moved furthest by", furthest)]
-    return Outcome(pattern, tuple(told))
+    asks = followers(context.garment, [run for run, _ in taken]) if params.follows else ()
+    return Outcome(pattern, tuple(told), asks=asks)
 
 
 def describe(params: CombineLines) -> str:
@@ -84,6 +86,9 @@ def describe(params: CombineLines) -> str:
 
 OPERATION = Operation(
     key="combine_lines",
+    version=2,
+    # Before, what is sewn to a line that was taken was left as it was.
+    upgrades={1: lambda params: {**params, "follows": False}},
     title="Take lines of another pattern",
     params=CombineLines,
     apply=apply,

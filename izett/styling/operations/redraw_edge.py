@@ -18,11 +18,11 @@ from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve, joined
 from izett.geometry.outline import gap
 from izett.geometry.point import Point, Vector, distance, left_of, negated
-from izett.pattern.facts import CENTRE_LINES, Role, SeamKind
+from izett.pattern.facts import CENTRE_LINES, SeamKind
 from izett.pattern.piece import Piece
 from izett.styling.operation import SHAPES, Context, Group, Operation, Outcome, Sum, as_ease
 from izett.styling.references import LineRef, Params, PieceRef
-from izett.styling.replacing import Run, runs, with_lines
+from izett.styling.replacing import Run, followers, runs, with_lines
 from izett.styling.words import line_words
 from izett.wording import cm
 
@@ -32,8 +32,6 @@ NEARER, FURTHER = 0.7, 1.4
 LEAST_APART = 0.5
 #: A line has no more marks.
 MOST_NEW_MARKS = 200
-#: What follows a line of a role, in the section for that.
-FOLLOWED = {Role.ARMHOLE: SeamKind.CAP, Role.CAP: SeamKind.CAP, Role.WAIST: SeamKind.WAIST}
 
 
 class MarkedAs(StrEnum):
@@ -73,14 +71,13 @@ def apply(params: RedrawEdge, context: Context) -> Outcome:
     curve = _drawn(params, piece, run, start, dots, end) if dots else refitted(before, start=start, end=end)
     _refuse_far(dots, curve, params)
     new = with_lines(piece, [(run, curve)])
-    old, role = before.flattened(), run.edges[0].role
+    old = before.flattened()
     told = [
         Sum("moved at most", max(gap(old, spot) for spot in curve.flattened())),
         Sum("longer than it was", curve.length - run.length),
         Sum("dots off the line at most", farthest_off(curve, dots)),
     ]
-    asks = (FOLLOWED[role],) if role in FOLLOWED and context.garment.seams_of(FOLLOWED[role]) else ()
-    return Outcome(context.garment.with_pieces(new), tuple(told), asks=asks)
+    return Outcome(context.garment.with_pieces(new), tuple(told), asks=followers(context.garment, [run]))
 
 
 def _marked(piece: Piece, params: RedrawEdge) -> Run:

@@ -7,10 +7,11 @@
 	import type { Trial } from '../../lib/desk/trial.svelte';
 	import { spoken } from '../../lib/units.svelte';
 	import { lineName } from '../../lib/words';
+	import { cornerAt, corners, lines, pairs, runOf, shifted } from './combining';
 
 	interface Props {
-		/** Told what is laid under the pattern; null when it is taken away. */
-		onlay: (other: Trial | null) => void;
+		/** Told what is laid under the pattern, each piece named as the one that it lies under; null when it is taken away. */
+		onlay: (pieces: Piece[] | null) => void;
 		ontake: (step: Step) => void;
 	}
 	let { onlay, ontake }: Props = $props();
@@ -25,71 +26,56 @@
 	let at = $state('');
 	let taken = $state<string[]>([]);
 
-	const others = $derived(laid?.pieces ?? []);
-	const shared = $derived(
-		others.filter((other) => desk.trial.pieces.some((piece) => piece.name === other.name)),
+	const shared = $derived(pairs(desk.trial.pieces, laid?.pieces ?? []));
+	const pair = $derived(shared.find(({ mine }) => mine.name === pieceName) ?? shared[0] ?? null);
+	const meeting = $derived(pair ? corners(pair.mine, pair.other) : []);
+	const common = $derived(pair ? lines(pair.mine, pair.other) : []);
+	/** The other pattern as it is laid under: its pieces by the names of those that they lie under. */
+	const lying = $derived(
+		shared.map(({ mine, other }) => {
+			const corner =
+				(mine === pair?.mine && meeting.find((one) => one.mine === at)) || corners(mine, other)[0];
+			if (!corner) return { ...other, name: mine.name };
+			const [x, y] = cornerAt(mine, corner.mine);
+			const [ox, oy] = cornerAt(other, corner.other);
+			return shifted({ ...other, name: mine.name }, [x - ox, y - oy]);
+		}),
 	);
-	const other = $derived(shared.find((piece) => piece.name === pieceName) ?? shared[0]);
-	const mine = $derived(desk.trial.pieces.find((piece) => piece.name === other?.name));
-	const corners = $derived(
-		mine && other
-			? mine.edges
-					.filter((e) => e.role !== 'dart_leg' && other.edges.some((o) => o.start === e.start))
-					.map((e) => e.start)
-			: [],
-	);
-	const lines = $derived(
-		mine && other
-			? [...new Set(mine.edges.filter((e) => e.role !== 'dart_leg').map((e) => e.lineage))].filter(
-					(line) => runOf(mine, line) && runOf(other, line),
-				)
-			: [],
-	);
-
-	/** The control points of a line that lies on a piece in one run; null where a dart parts it. */
-	function runOf(piece: Piece, lineage: string): [number, number][] | null {
-		const edges = piece.edges.filter((e) => e.lineage === lineage && e.role !== 'dart_leg');
-		if (edges.length === 1) return edges[0]!.curve as [number, number][];
-		return null;
-	}
-
-	function under(other: Trial | null): void {
-		laid = other;
-		onlay(other);
-	}
+	$effect(() => onlay(laid && !laid.problem ? lying : null));
 
 	function show(): void {
 		open = !open;
 		if (open) void bench.load(api.GET('/api/bench'));
-		else under(null);
+		else laid = null;
 	}
 
 	async function lay(id: string): Promise<void> {
 		taken = [];
 		pieceName = '';
-		under(null);
+		laid = null;
 		if (!id) return;
 		const job = await desk.ask<Job>(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } }));
 		if (!job) return;
 		garment = job.garment;
-		under(desk.another(job.recipe));
+		laid = desk.another(job.recipe);
 	}
 
 	onDestroy(() => onlay(null));
 
 	function take(): void {
-		if (!other || !mine) return;
-		const corner = at || corners[0]!;
-		const given = other.edges.find((e) => e.start === corner)!.curve[0]!;
+		const corner = meeting.find((one) => one.mine === at) ?? meeting[0];
+		if (!pair || !corner) return;
 		const step = newStep('combine_lines', {
-			piece: other.name,
-			at: corner,
-			given_at: given,
-			lines: taken.map((along) => ({ along, points: runOf(other, along) })),
+			piece: pair.mine.name,
+			at: corner.mine,
+			given_at: cornerAt(pair.other, corner.other),
+			lines: common
+				.filter((line) => taken.includes(line.mine))
+				.map((line) => ({ along: line.mine, points: runOf(pair.other, line.other) })),
 			source: garment,
 		});
 		open = false;
-		under(null);
+		laid = null;
 		ontake(step);
 	}
 </script>
@@ -110,30 +96,32 @@
 		</select>
 		{#if laid?.problem}
 			<p class="note">{spoken(laid.problem.message)} {spoken(laid.problem.fix)}</p>
-		{:else if laid?.preview && !shared.length}
-			<p class="note">That pattern has no piece of the same name: nothing can be taken from it.</p>
-		{:else if other}
+		{:else if laid?.preview && !pair}
+			<p class="note">
+				That pattern has no piece for the same part of the body: nothing can be taken from it.
+			</p>
+		{:else if pair}
 			<label for="other-piece">Piece</label>
 			<select
 				id="other-piece"
 				class="field"
-				value={other.name}
+				value={pair.mine.name}
 				onchange={(e) => (pieceName = e.currentTarget.value)}
 			>
-				{#each shared as piece (piece.name)}<option value={piece.name}>{piece.title}</option>{/each}
+				{#each shared as { mine } (mine.name)}<option value={mine.name}>{mine.title}</option>{/each}
 			</select>
 			<label for="other-at">Laid together at</label>
 			<select
 				id="other-at"
 				class="field"
-				value={at || corners[0]}
+				value={at || meeting[0]?.mine}
 				onchange={(e) => (at = e.currentTarget.value)}
 			>
-				{#each corners as corner (corner)}<option value={corner}>{lineName(corner)}</option>{/each}
+				{#each meeting as { mine } (mine)}<option value={mine}>{lineName(mine)}</option>{/each}
 			</select>
 			<fieldset>
 				<legend>Lines that count from it</legend>
-				{#each lines as line (line)}
+				{#each common as { mine: line } (line)}
 					<label class="line">
 						<input
 							type="checkbox"
@@ -145,7 +133,9 @@
 					</label>
 				{/each}
 			</fieldset>
-			<button class="button main" disabled={!taken.length} onclick={take}>Take these lines</button>
+			<button class="button main" disabled={!taken.length || !meeting.length} onclick={take}
+				>Take these lines</button
+			>
 		{/if}
 	</div>
 {/if}

@@ -5,7 +5,6 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep, withStep } from '../../lib/desk/recipe';
-	import type { Trial } from '../../lib/desk/trial.svelte';
 	import { openedFirst } from '../../lib/parts/opened';
 	import { allRead } from '../../lib/parts/reads';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
@@ -42,7 +41,7 @@
 		return JSON.stringify(piece.edges.map((edge) => edge.curve));
 	}
 	/** Another job's pattern, laid under this one. */
-	let other = $state.raw<Trial | null>(null);
+	let other = $state.raw<Piece[] | null>(null);
 
 	const operation = $derived(editing ? operations.of(editing.step.kind) : undefined);
 	const stage = $derived(desk.trial.preview?.stages.find((s) => s.step.uid === editing?.step.uid));
@@ -169,7 +168,7 @@
 	{#snippet table()}
 		<Table
 			pieces={desk.trial.pieces}
-			under={[...(old.length ? [{ pieces: old }] : []), ...(other ? [{ pieces: other.pieces }] : [])]}
+			under={[...(old.length ? [{ pieces: old }] : []), ...(other ? [{ pieces: other }] : [])]}
 			still={!!editing}
 			places={editing && operation ? places.of(operation, editing.step) : []}
 			onplace={place}
