@@ -59,6 +59,15 @@ CORNER_OF: Mapping[frozenset[Role], Corner] = MappingProxyType(
     }
 )
 
+#: The corners of a sleeve, at its front and at its back.
+_SLEEVE_ENDS: Mapping[frozenset[Role], tuple[Corner, ...]] = MappingProxyType(
+    {
+        frozenset({Role.CAP}): (Corner.CAP_TOP,),
+        frozenset({Role.CAP, Role.UNDERARM}): (Corner.UNDERARM_FRONT, Corner.UNDERARM_BACK),
+        frozenset({Role.HEM, Role.UNDERARM}): (Corner.WRIST_FRONT, Corner.WRIST_BACK),
+    }
+)
+
 
 class Drawing:
     """The lines of a panel, drawn one by one."""
@@ -251,6 +260,21 @@ def fold_of(round_: Round, roles: Sequence[Role]) -> str | None:
     return None
 
 
+def corner_kind(before: tuple[str, Role], after: tuple[str, Role]) -> Corner | None:
+    """Return which corner it is where two lines (name, role) meet in ring order; None for one that has no name in the trade.
+
+    Which end of a sleeve is its front its lines' names tell; where they do not, it lies with its front to the right.
+    """
+    roles = (before[1], after[1])
+    ends = _SLEEVE_ENDS.get(frozenset(roles))
+    if ends is None or Role.UNDERARM not in roles:
+        return ends[0] if ends is not None else CORNER_OF.get(frozenset(roles))
+    words = f"{before[0]} {after[0]}"
+    told = [zone for zone in (Zone.FRONT, Zone.BACK) if zone.value in words]
+    to_front = told == [Zone.FRONT] if len(told) == 1 else (before[1] is not Role.CAP and after[1] is not Role.HEM)
+    return ends[0] if to_front else ends[1]
+
+
 def _corner_names(round_: Round, roles: Sequence[Role]) -> dict[int, str]:
     """Return the corners' names by their marks: as marked, else the trade's, else the two lines that meet there."""
     panel = round_.panel
@@ -258,7 +282,7 @@ def _corner_names(round_: Round, roles: Sequence[Role]) -> dict[int, str]:
     lines = round_.lines
     for i, line in enumerate(lines):
         mark = panel.marks[line.start]
-        corner = CORNER_OF.get(frozenset({roles[i - 1], roles[i]}))
+        corner = corner_kind((lines[i - 1].name, roles[i - 1]), (line.name, roles[i]))
         both = "_".join(sorted(name or "line" for name in (lines[i - 1].name, line.name)))
         if is_dart(lines[i - 1].name) and is_dart(line.name):
             both = f"{line.name}_tip"

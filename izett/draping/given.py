@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 from izett.draping.agreeing import Agreed, laid_together
+from izett.draping.cap import cap_seam
 from izett.draping.notches import notched
 from izett.draping.panel import Given, Panel
 from izett.draping.ring import Query, Round, Wrong
@@ -30,12 +31,14 @@ class Drawn:
     Attributes:
         given: the shapes as taken.
         panels: each as trued, with its piece as it lies at its neighbours.
-        seams: the seams between them.
+        seams: the seams between two lines of them.
+        cap: the seam of cap and armhole, where a sleeve is among them.
     """
 
     given: Given
     panels: tuple[Trued, ...]
     seams: tuple[Agreed, ...]
+    cap: Seam | None = None
 
     @property
     def pieces(self) -> tuple[Piece, ...]:
@@ -45,7 +48,7 @@ class Drawn:
     @property
     def sewn(self) -> tuple[Seam, ...]:
         """Their seams as a pattern has them."""
-        return tuple(one.seam for one in self.seams)
+        return (*(one.seam for one in self.seams), *((self.cap,) if self.cap is not None else ()))
 
     @cached_property
     def queries(self) -> tuple[Query, ...]:
@@ -93,7 +96,8 @@ def _drawn(text: str) -> Drawn:
     bust = {name: of["bust"] - of.get(WAIST, 0.0) for name, of in levels.items() if "bust" in of}
     lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in between], bust)
     marked = {piece.name: piece for piece in lying}
-    return Drawn(given, tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels), between)
+    complete = tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels)
+    return Drawn(given, complete, between, cap_seam(lying, given.open))
 
 
 def _trued(panel: Panel, levels: Mapping[str, float]) -> Trued:

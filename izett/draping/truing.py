@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from math import cos, radians, sin
 from types import MappingProxyType
 
-from izett.draping.drawing import CORNER_OF, Drawing, fold_of
+from izett.draping.drawing import Drawing, corner_kind, fold_of
 from izett.draping.panel import MarkKind, Panel
 from izett.draping.ring import APEX, DIAMOND_MARKS, Query, Round, Wrong, in_words, walked
 from izett.geometry.blend import refitted
@@ -124,7 +124,7 @@ def _piece(round_: Round, edges: tuple[Edge, ...], up: Motion, levels: Mapping[s
     corners = {
         edge.start: corner
         for before, edge in zip((edges[-1], *edges[:-1]), edges, strict=True)
-        if (corner := CORNER_OF.get(frozenset({before.role, edge.role}))) is not None
+        if (corner := corner_kind((before.lineage, before.role), (edge.lineage, edge.role))) is not None
     }
     return Piece(
         name=panel.name,

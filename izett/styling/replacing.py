@@ -18,7 +18,6 @@ from izett.pattern.sewn import span_length
 from izett.pattern.working import Working
 from izett.styling.words import line_words
 
-
 #: What follows a line of a role, in the section for that.
 FOLLOWED = {Role.ARMHOLE: SeamKind.CAP, Role.CAP: SeamKind.CAP, Role.WAIST: SeamKind.WAIST}
 

@@ -4,7 +4,6 @@ import pytest
 
 from tests.studio.test_carrying import carry_in
 
-
 pytestmark = pytest.mark.django_db
 
 

@@ -41,7 +41,9 @@ class CombineLines(Params):
     given_at: Point = Field(description="the same point of the other pattern")
     lines: tuple[GivenLine, ...] = Field(min_length=1, max_length=12, description="the lines that are taken")
     source: str = Field("another pattern", max_length=120, description="what they are taken from")
-    follows: bool = Field(True, description="whether the sleeve follows an armhole that is taken, and the skirt a waist")
+    follows: bool = Field(
+        True, description="whether the sleeve follows an armhole that is taken, and the skirt a waist"
+    )
     most_moved: float = length(15.0, low=0.1, high=60, meaning="refuse where a corner would move further")
 
 
