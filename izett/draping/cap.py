@@ -10,7 +10,7 @@ from dataclasses import replace
 from izett.draping.panel import SeamEnd
 from izett.pattern.document import Intent, Pattern, Seam
 from izett.pattern.facts import Corner, Layer, Role, SeamKind, Zone
-from izett.pattern.piece import Edge, Piece, Span, in_ring_order
+from izett.pattern.piece import Piece, Span, in_ring_order
 from izett.pattern.sewn import seam_lengths
 
 #: cm. A cap that is longer by no more is eased in; one that is longer still, or shorter, does not fit its armhole.
@@ -46,12 +46,25 @@ def cap_seam(pieces: Sequence[Piece], opened: Iterable[SeamEnd]) -> Seam | None:
     return replace(seam, ease=(eased, eased), lies="above the notches, half in front and half behind")
 
 
+def front_cap(pieces: Sequence[Piece], opened: Iterable[SeamEnd]) -> float | None:
+    """Return how long the front half of a given cap is meant to be, cm: its armhole and half of the ease; None without them."""
+    seam = cap_seam(pieces, opened)
+    if seam is None:
+        return None
+    pattern = Pattern(tuple(pieces), (), Intent())
+    first, second = seam_lengths(pattern, seam)
+    front = [s for s in seam.sides[0] if any(p.holds(s.start) and p.zone is Zone.FRONT for p in pieces)]
+    return seam_lengths(pattern, replace(seam, sides=(tuple(front), seam.sides[1])))[0] + (second - first) / 2
+
+
 def _runs(piece: Piece, role: Role, but: set[str]) -> list[Span]:
     """Return the lines of a role on a piece, each in ring order."""
     found = []
     for lineage in dict.fromkeys(e.lineage for e in piece.edges if e.role is role and e.lineage not in but):
-        run: list[Edge] = in_ring_order(e for e in piece.edges if e.lineage == lineage)
-        found.append(Span(run[0].start, run[-1].end, lineage))
+        run = in_ring_order(e for e in piece.edges if e.lineage == lineage)
+        # A cap has two halves, wherever it was drawn in one.
+        whole = [run] if role is not Role.CAP else [[edge] for edge in run]
+        found += [Span(part[0].start, part[-1].end, lineage) for part in whole]
     return found
 
 
@@ -83,7 +96,7 @@ def _from_front(sleeve: Piece, spans: Sequence[Span]) -> tuple[Span, ...]:
     found: list[Span] = []
     at = first
     for _ in spans:
-        following = next((s for s in ways if s.start == at and all(s.along != had.along for had in found)), None)
+        following = next((s for s in ways if s.start == at and s.end not in {had.start for had in found}), None)
         if following is None:
             return tuple(spans)
         found.append(following)

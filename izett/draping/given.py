@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 from izett.draping.agreeing import Agreed, laid_together
-from izett.draping.cap import cap_seam
+from izett.draping.cap import cap_seam, front_cap
+from izett.draping.corners import with_corners
 from izett.draping.notches import notched
 from izett.draping.panel import Given, Panel
 from izett.draping.ring import Query, Round, Wrong
@@ -32,23 +33,24 @@ class Drawn:
         given: the shapes as taken.
         panels: each as trued, with its piece as it lies at its neighbours.
         seams: the seams between two lines of them.
-        cap: the seam of cap and armhole, where a sleeve is among them.
     """
 
     given: Given
     panels: tuple[Trued, ...]
     seams: tuple[Agreed, ...]
-    cap: Seam | None = None
 
-    @property
+    @cached_property
     def pieces(self) -> tuple[Piece, ...]:
-        """The pieces of those panels that close."""
-        return tuple(panel.piece for panel in self.panels if panel.piece is not None)
+        """The pieces of those panels that close, with all of their corners."""
+        closed = [panel.piece for panel in self.panels if panel.piece is not None]
+        front = front_cap(closed, self.given.open)
+        return tuple(with_corners(piece, front_cap=front) for piece in closed)
 
-    @property
+    @cached_property
     def sewn(self) -> tuple[Seam, ...]:
         """Their seams as a pattern has them."""
-        return (*(one.seam for one in self.seams), *((self.cap,) if self.cap is not None else ()))
+        cap = cap_seam(self.pieces, self.given.open)
+        return (*(one.seam for one in self.seams), *((cap,) if cap is not None else ()))
 
     @cached_property
     def queries(self) -> tuple[Query, ...]:
@@ -97,7 +99,7 @@ def _drawn(text: str) -> Drawn:
     lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in between], bust)
     marked = {piece.name: piece for piece in lying}
     complete = tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels)
-    return Drawn(given, complete, between, cap_seam(lying, given.open))
+    return Drawn(given, complete, between)
 
 
 def _trued(panel: Panel, levels: Mapping[str, float]) -> Trued:

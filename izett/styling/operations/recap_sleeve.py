@@ -16,8 +16,8 @@ from izett.geometry.point import Point
 from izett.geometry.root import root, roots
 from izett.pattern.document import Seam
 from izett.pattern.facts import Role, SeamKind, Zone
-from izett.pattern.piece import Piece
-from izett.pattern.sewn import holding, seam_lengths, span_length
+from izett.pattern.piece import Piece, Span
+from izett.pattern.sewn import holding, seam_lengths, span_length, walk
 from izett.pattern.working import Readable, Working
 from izett.styling.caps import outline_warped, warped
 from izett.styling.operation import Context, Group, Offer, Operation, Outcome, Section, Sum, as_ease, length
@@ -73,7 +73,7 @@ def apply(params: RecapSleeve, context: Context) -> Outcome:
         # The other half, perhaps, that nothing has changed: it stays as it is.
         return Outcome(pattern)
     old_width = sleeve.level("bicep")
-    new = _fitted_so(params, sleeve, front.end, (front.along, back.along), wanted)
+    new = _fitted_so(params, sleeve, front.end, (front, back), wanted)
     after = pattern.with_pieces(new).with_seam(seam if params.as_meant else replace(seam, ease=(ease, ease)))
     height = new.vertex(front.end)[1] - new.vertex(front.start)[1]
     return Outcome(
@@ -101,19 +101,22 @@ def _wanted(pattern: Working, seam: Seam, ease: float) -> tuple[float, float]:
 
 
 def _fitted_so(
-    params: RecapSleeve, sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float]
+    params: RecapSleeve, sleeve: Piece, top: str, halves: tuple[Span, Span], wanted: tuple[float, float]
 ) -> Piece:
     try:
-        return _fitted(sleeve, top, lineages, wanted, params.by)
+        return _fitted(sleeve, top, halves, wanted, params.by)
     except StepRefused:
         if not params.as_meant:
             raise
-        return _fitted(sleeve, top, lineages, wanted, By.HEIGHT if params.by is By.WIDTH else By.WIDTH)
+        return _fitted(sleeve, top, halves, wanted, By.HEIGHT if params.by is By.WIDTH else By.WIDTH)
 
 
-def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[float, float], by: By) -> Piece:
+def _fitted(sleeve: Piece, top: str, halves: tuple[Span, Span], wanted: tuple[float, float], by: By) -> Piece:
     crown = sleeve.vertex(top)
     base = sleeve.vertex(next(e.start for e in sleeve.edges if e.role is Role.CAP))[1]
+
+    # Both halves of a cap may be one line: they are told apart by their edges.
+    starts = [frozenset(stretch.edge.start for stretch in walk(sleeve, half)) for half in halves]
 
     def grown(factor: float, shift: float) -> Callable[[Point], Point]:
         def move(point: Point) -> Point:
@@ -126,7 +129,7 @@ def _fitted(sleeve: Piece, top: str, lineages: tuple[str, str], wanted: tuple[fl
 
     def off(factor: float, shift: float) -> tuple[float, float]:
         drawn = outline_warped(sleeve, grown(factor, shift))
-        front, back = (sum(e.curve.length for e in drawn.edges if e.lineage == lineage) for lineage in lineages)
+        front, back = (sum(e.curve.length for e in drawn.edges if e.start in own) for own in starts)
         return front - wanted[0], back - wanted[1]
 
     try:

@@ -9,7 +9,7 @@ import shapely
 
 from izett.catalogue import catalogue
 from izett.checking.check import Verdict
-from izett.draping.panel import Given, Source
+from izett.draping.panel import Given, MarkKind, Source
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
 from izett.files.recipe_json import RecipeDoc, read_recipe, write_recipe
 from izett.pattern.facts import CENTRE_LINES, Role, SeamKind
@@ -40,7 +40,7 @@ def drafted(evaluator, body=BODY, *steps):
 
 def traced_panel(piece, seed):
     """The panel of a piece that was photographed, its lines named by what they lie on."""
-    taken = pictured(piece, shot=Shot(seed=seed, above=95), notches=False)
+    taken = pictured(piece, shot=Shot(seed=seed, above=95))
     trace = taken.traced()
     real = [shapely.LineString(taken.on_table(trace, [(x, -y) for x, y in e.curve.flattened()])) for e in piece.edges]
     said, upright = [], None
@@ -57,7 +57,8 @@ def traced_panel(piece, seed):
     lines = {called[n]: line.model_copy(update={"role": names[n].role}) for n, line in numbered.lines.items()}
     # The maker draws the body's levels on the paper: they are measured up from its level guide.
     corner = next(i for i, edge in enumerate(said) if edge.role in (Role.ARMHOLE, Role.CAP))
-    over = numbered.marks[corner].along - said[corner].curve.start[1] if len(numbered.marks) == len(said) else 0.0
+    crosses = [mark for mark in numbered.marks if mark.kind is MarkKind.CROSS]
+    over = crosses[corner].along - said[corner].curve.start[1]
     levels = {line.level: line.points[0][1] + over for line in piece.lines}
     return numbered.model_copy(
         update={
