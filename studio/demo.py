@@ -31,6 +31,7 @@ from studio.actions.spend_time import type_time
 from studio.actions.take_size import take_size
 from studio.demo_drape import draped_bustier
 from studio.demo_photo import photo_of_a_pinch
+from studio.demo_trace import old_cardigan
 from studio.locking import job_of
 from studio.models import Job, Wearer
 from studio.round_schemas import FittingIn
@@ -88,6 +89,7 @@ def load() -> None:
     _job(oboe, "Soft concert jacket, block", None, "loose")
     _job(cello, "Long black recital dress", 70, "dress")
     draped_bustier(viola)
+    old_cardigan(viola)
     chamber_dress(cello)
     _job(viola, "Concert trousers", 38, "trousers")
     _job(viola, "Rehearsal T-shirt", None, "t_shirt")

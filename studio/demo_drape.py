@@ -5,16 +5,22 @@ from datetime import date, timedelta
 from izett.draping.form import Hand, draped
 from izett.draping.panel import Given
 from izett.draping.tearing import drapes, session
+from izett.fitting.marked import LaidMark, Marked, guides_of
+from izett.pattern.facts import Role
 from izett.recipe.model import Recipe, Step
+from izett.styling.operations.redraw_edge import MarkedAs
+from studio.actions.apply_remedy import apply_remedy
+from studio.actions.cut_muslin import cut_muslin
 from studio.actions.open_job import open_job
 from studio.actions.prepare_drape import prepare_drape
+from studio.actions.record_finding import record_finding
 from studio.actions.revise import revise
 from studio.form_schemas import FormPanel, OnForm
 from studio.locking import job_of
 from studio.models import Job, Wearer
-from studio.schemas import JobIn, RevisionIn
+from studio.schemas import FindingIn, JobIn, RemedyIn, RevisionIn, RoundIn
 from studio.state import head_of, readable_recipe
-from studio.workroom import evaluator, measures_of
+from studio.workroom import evaluate_revision, evaluator, measures_of
 
 GARMENT = "Gala bustier, draped"
 #: What hangs on the form: the wearer's bodice with princess lines, cut off along an upper edge.
@@ -34,6 +40,8 @@ PANELS = {
 }
 #: How the pencil and the tape of this session went: 1.5 mm about the truth, dots a good 3 cm apart.
 HAND = Hand(apart=3.2, scatter=0.15, seed=11)
+#: The panel whose upper edge is marked anew, and how much lower it is at the centre, cm.
+FRONT, LOWER = "centre_front", 1.2
 #: Longest and widest of each panel on the form, cm.
 MEASURED = {
     "centre_front": (27.0, 10.5), "side_front": (26.0, 14.5), "side_back": (21.5, 15.0), "centre_back": (20.0, 10.5),
@@ -47,7 +55,39 @@ def draped_bustier(wearer: Wearer) -> Job:
     job = job_of(job.id)
     recipe = readable_recipe(job).model_copy(update={"given": _marked(job)})
     revise(job.id, job.version, RevisionIn(recipe=recipe, why="marks of the bustier, four panels"))
-    return job
+    _draped_anew(job_of(job.id))
+    return job_of(job.id)
+
+
+def _draped_anew(job: Job) -> None:
+    """Cut the bustier in muslin, and mark its upper edge anew on the wearer: a little lower at the centre front."""
+    cut_muslin(job.id, job.version, RoundIn(cloth="unbleached calico", worn="without a bra"))
+    job = job_of(job.id)
+    piece = evaluate_revision(head_of(job)).pattern.piece(FRONT)
+    edge = next(edge for edge in piece.edges if edge.role is Role.NECK)
+    guides = guides_of(piece, edge.lineage)
+    long = edge.curve.length
+    # The ring runs from the princess line to the centre: the cross is the end at the centre.
+    spots = [edge.curve.at_distance(long * share) for share in (0.2, 0.4, 0.6, 0.8, 1.0)]
+    marks = [
+        LaidMark(
+            kind=MarkedAs.CROSS if spot is spots[-1] else MarkedAs.DOT,
+            across=round(guides.measured(spot)[0], 1),
+            along=round(guides.measured(spot)[1] - LOWER * ((1 + i) / len(spots)) ** 2, 1),
+        )
+        for i, spot in enumerate(spots)
+    ]
+    data = FindingIn(
+        uid="draped-anew",
+        kind="draped_anew",
+        piece=piece.name,
+        line=edge.lineage,
+        marked=Marked(marks=tuple(marks)),
+        words="I can feel it when I bow",
+    )
+    record_finding(job.id, job.version, 1, data)
+    job = job_of(job.id)
+    apply_remedy(job.id, job.version, 1, data.uid, RemedyIn(remedy="finished", uids=["upper_edge_anew"]))
 
 
 def _prepared() -> OnForm:

@@ -62,9 +62,7 @@ def _runs(piece: Piece, role: Role, but: set[str]) -> list[Span]:
     found = []
     for lineage in dict.fromkeys(e.lineage for e in piece.edges if e.role is role and e.lineage not in but):
         run = in_ring_order(e for e in piece.edges if e.lineage == lineage)
-        # A cap has two halves, wherever it was drawn in one.
-        whole = [run] if role is not Role.CAP else [[edge] for edge in run]
-        found += [Span(part[0].start, part[-1].end, lineage) for part in whole]
+        found.append(Span(run[0].start, run[-1].end, lineage))
     return found
 
 

@@ -12,14 +12,16 @@ from types import MappingProxyType
 
 from izett.draping.truing import AT_LEVEL, ON_LEVEL
 from izett.geometry.outline import along_line, crossing_of
-from izett.pattern.facts import Corner, Role
-from izett.pattern.piece import Edge, Piece
+from izett.pattern.facts import Corner, Role, Zone
+from izett.pattern.piece import Edge, Notch, Piece, Span
 from izett.pattern.sewn import place_on
 
 #: Levels at which the sides have a corner.
 LEVELS = ("waist", "hip")
 #: cm. A notch so near to the highest point of a cap is its shoulder notch.
 NEAR_TOP = 3.0
+#: Halves of a cap.
+CAP_HALVES = 2
 #: cm. Beyond any piece.
 FAR = 2000.0
 
@@ -34,7 +36,7 @@ def with_corners(piece: Piece, *, front_cap: float | None = None) -> Piece:
     for edge in piece.edges:
         for corner, along in _missing(piece, edge, front_cap):
             piece = _parted(piece, edge, along, corner)
-    return piece
+    return _cap_halves(piece)
 
 
 def _missing(piece: Piece, edge: Edge, front_cap: float | None) -> Iterator[tuple[Corner, float]]:
@@ -73,6 +75,31 @@ def _top_of_cap(piece: Piece, edge: Edge, front_cap: float | None) -> float:
         from_front = edge.start == piece.corner(Corner.UNDERARM_FRONT)
         notches.append(front_cap if from_front else edge.curve.length - front_cap)
     return next((along for along in notches if abs(along - highest) <= NEAR_TOP), highest)
+
+
+def _cap_halves(piece: Piece) -> Piece:
+    """Return a sleeve with the halves of its cap as two lines, each of its zone; what lies on them goes with them."""
+    caps = [edge for edge in piece.edges if edge.role is Role.CAP]
+    if len(caps) != CAP_HALVES or piece.corner(Corner.CAP_TOP) is None:
+        return piece
+    first = piece.corner(Corner.UNDERARM_FRONT)
+    zones = {edge.start: Zone.FRONT if first in (edge.start, edge.end) else Zone.BACK for edge in caps}
+    new = {
+        edge.start: replace(edge, zone=zones[edge.start], lineage=f"{piece.part}.{zones[edge.start].value}_cap")
+        for edge in caps
+    }
+    ring = tuple(new.get(edge.start, edge) if edge.role is Role.CAP else edge for edge in piece.edges)
+    lines = {edge.lineage for edge in caps}
+    notches = tuple(_on_half(piece, notch, new) if notch.span.along in lines else notch for notch in piece.notches)
+    return replace(piece, edges=ring, notches=notches)
+
+
+def _on_half(piece: Piece, notch: Notch, halves: dict[str, Edge]) -> Notch:
+    """Return a notch of a cap as one of the half that it lies on."""
+    stretch, along = place_on(piece, notch.span, notch.distance)
+    half = halves[stretch.edge.start]
+    distance = along if stretch.forward else half.curve.length - along
+    return replace(notch, span=Span(half.start, half.end, half.lineage), distance=distance)
 
 
 def _parted(piece: Piece, edge: Edge, along: float, corner: Corner) -> Piece:

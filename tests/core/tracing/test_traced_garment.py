@@ -68,6 +68,7 @@ def traced_panel(piece, seed):
             "zone": piece.zone,
             "region": piece.region,
             "cut": piece.cut,
+            "fold": "centre" if piece.on_fold else "",
         }
     )
 

@@ -3,6 +3,7 @@
 	import { onDestroy } from 'svelte';
 	import { api, type Job, type Piece, type Step, type Ticket } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
+	import { operations } from '../../lib/desk/operations.svelte';
 	import { newStep } from '../../lib/desk/recipe';
 	import type { Trial } from '../../lib/desk/trial.svelte';
 	import { spoken } from '../../lib/units.svelte';
@@ -17,6 +18,7 @@
 	let { onlay, ontake }: Props = $props();
 
 	const desk = getDesk();
+	void operations.load();
 	let open = $state(false);
 	const bench = desk.reads<Ticket[]>();
 	const tickets = $derived((bench.value ?? []).filter((ticket) => ticket.id !== desk.job?.id));
@@ -65,7 +67,7 @@
 	function take(): void {
 		const corner = meeting.find((one) => one.mine === at) ?? meeting[0];
 		if (!pair || !corner) return;
-		const step = newStep('combine_lines', {
+		const params = {
 			piece: pair.mine.name,
 			at: corner.mine,
 			given_at: cornerAt(pair.other, corner.other),
@@ -73,7 +75,8 @@
 				.filter((line) => taken.includes(line.mine))
 				.map((line) => ({ along: line.mine, points: runOf(pair.other, line.other) })),
 			source: garment,
-		});
+		};
+		const step = newStep('combine_lines', params, { version: operations.of('combine_lines')?.version });
 		open = false;
 		laid = null;
 		ontake(step);
