@@ -3,6 +3,7 @@
 from pydantic import BaseModel, Field
 
 from izett.draping.panel import Given, Way
+from izett.files.recipe_json import RecipeDoc, StepDoc
 from izett.units import Unit
 from studio.schemas import Pair
 
@@ -167,3 +168,31 @@ class GivenOut(BaseModel):
     free: list[GivenEndOut]
     cubics: int
     farthest: float
+
+
+class LearnOut(BaseModel):
+    """A way in which a draft could learn what a drape showed: an ease with its value, or steps under its style."""
+
+    words: str
+    symbol: str
+    value: float
+    steps: list[StepDoc]
+
+
+class BesideRowOut(BaseModel):
+    """A reading of a drape beside that of a draft, cm; `seen` says that it is more than pencil and pins are off."""
+
+    what: str
+    drape: float
+    draft: float
+    seen: bool
+    learns: list[LearnOut]
+
+
+class BesideOut(BaseModel):
+    """A drape beside a draft of the same wearer: the draft's state that was read, and all that both have."""
+
+    garment: str
+    version: int
+    recipe: RecipeDoc
+    differences: list[BesideRowOut]

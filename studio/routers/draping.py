@@ -11,8 +11,9 @@ from izett.files.marks_csv import read_marks, write_marks
 from izett.files.tear_file import write_tear_pdf
 from izett.units import Unit
 from studio.actions.prepare_drape import prepare_drape
+from studio.beside import beside_draft
 from studio.downloads import attachment, filename, files
-from studio.drape_schemas import DrapesOut, MarksIn, MarksOut, TearOut
+from studio.drape_schemas import BesideOut, DrapesOut, MarksIn, MarksOut, TearOut
 from studio.drapes import catalogue_of_drapes, tear_state, torn
 from studio.form_schemas import OnForm
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
@@ -43,6 +44,13 @@ def tear(request: HttpRequest, data: OnForm) -> TearOut:
 def put_on_form(request: HttpRequest, job_id: UUID, data: OnForm, if_match: IfMatch = None) -> JobOut:
     """Keep a draping session as it is prepared."""
     return answer(prepare_drape(job_id, version_named(if_match), data))
+
+
+@router.get("/jobs/{job_id}/beside/{other_id}", response=BesideOut)
+def get_beside(request: HttpRequest, job_id: UUID, other_id: UUID) -> BesideOut:
+    """Return a job's garment beside a draft of the same wearer, and how the draft could learn from it; nothing is kept."""
+    with turn(LOOK):
+        return beside_draft(job_of(job_id), job_of(other_id))
 
 
 @router.get("/jobs/{job_id}/tear-list", openapi_extra=files("application/pdf"))

@@ -1344,6 +1344,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/beside/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Beside
+         * @description Return a job's garment beside a draft of the same wearer, and how the draft could learn from it; nothing is kept.
+         */
+        get: operations["studio_routers_draping_get_beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/tear-list": {
         parameters: {
             query?: never;
@@ -4989,6 +5009,49 @@ export interface components {
             missing: string[];
         };
         /**
+         * BesideOut
+         * @description A drape beside a draft of the same wearer: the draft's state that was read, and all that both have.
+         */
+        BesideOut: {
+            /** Garment */
+            garment: string;
+            /** Version */
+            version: number;
+            recipe: components["schemas"]["RecipeDoc"];
+            /** Differences */
+            differences: components["schemas"]["BesideRowOut"][];
+        };
+        /**
+         * BesideRowOut
+         * @description A reading of a drape beside that of a draft, cm; `seen` says that it is more than pencil and pins are off.
+         */
+        BesideRowOut: {
+            /** What */
+            what: string;
+            /** Drape */
+            drape: number;
+            /** Draft */
+            draft: number;
+            /** Seen */
+            seen: boolean;
+            /** Learns */
+            learns: components["schemas"]["LearnOut"][];
+        };
+        /**
+         * LearnOut
+         * @description A way in which a draft could learn what a drape showed: an ease with its value, or steps under its style.
+         */
+        LearnOut: {
+            /** Words */
+            words: string;
+            /** Symbol */
+            symbol: string;
+            /** Value */
+            value: number;
+            /** Steps */
+            steps: components["schemas"]["StepDoc"][];
+        };
+        /**
          * MarksOut
          * @description The panels of a table of marks.
          */
@@ -8196,6 +8259,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_draping_get_beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                other_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideOut"];
                 };
             };
             /** @description What went wrong, and what to do about it */

@@ -4,6 +4,7 @@
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { withLine, withPanel } from './given';
+	import Beside from './Beside.svelte';
 	import Lines from './Lines.svelte';
 	import Seams from './Seams.svelte';
 	import type { Typed } from './typed.svelte';
@@ -179,6 +180,10 @@
 			onempty={() => level(name, null)}
 		/>
 	{/each}
+</details>
+<details>
+	<summary>Beside the draft</summary>
+	<Beside />
 </details>
 
 <style>
