@@ -12,11 +12,11 @@ from izett.geometry.blend import refitted
 from izett.geometry.curve import Curve
 from izett.geometry.dots import AlongDots
 from izett.geometry.motion import Motion
-from izett.geometry.outline import along_line, crossing, gap, runs_within
-from izett.geometry.point import Point, add, between, cross, distance, dot, scale, subtract, unit
+from izett.geometry.outline import along_line, crossing, crossing_of, gap, runs_within, without_repeats
+from izett.geometry.point import Point, add, between, cross, distance, dot, scale, subtract, turn, unit
 from izett.pattern.facts import Corner, Region, Role, Zone
 from izett.pattern.levels import straight_across
-from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs
+from izett.pattern.piece import Diamond, Edge, Intake, LevelLine, Notch, NotchKind, Piece, Span, legs, opens_on
 from izett.wording import cm
 
 #: cm. A dart whose axis passes so near to the bust point is aimed at it.
@@ -264,12 +264,46 @@ def _grain(edges: Sequence[Edge], angle: float) -> tuple[Point, Point]:
 
 
 def _level(piece: Piece, level: str, height: float) -> Iterator[LevelLine]:
-    """Yield a body level straight across a piece; nothing where it lies beyond it."""
+    """Yield a body level across a piece, straight as sewn; nothing where it lies beyond it."""
+    bent = _over_side_dart(piece, height)
+    if bent is not None:
+        yield LevelLine(level, bent)
+        return
     runs = runs_within(piece.outline(), [(-FAR, height), (FAR, height)])
     if runs:
         start = min((point for run in runs for point in run), key=lambda point: point[0])
         parts = straight_across(piece, start, (1.0, 0.0))
         yield from (LevelLine(level, part) for part in parts)
+
+
+def _over_side_dart(piece: Piece, height: float) -> tuple[Point, ...] | None:
+    """Return a level over a dart that opens on the side under it: from its pivot on it lies in the cloth that the dart turned.
+
+    None where no such dart lies there.
+    """
+    darts = [dart for dart in piece.darts if opens_on(piece, dart) is Role.SIDE]
+    if len(darts) != 1:
+        return None
+    pivot = darts[0].pivot
+    low, high = sorted((piece.vertex(name) for name in darts[0].mouth), key=lambda spot: spot[1])
+    if low[1] >= height:
+        return None
+    opened = Motion.turning(turn(subtract(low, pivot), subtract(high, pivot)), about=pivot)
+    outwards = 1.0 if low[0] > pivot[0] else -1.0
+    bend = opened((pivot[0], height))
+    ray = [bend, add(bend, scale(opened.direction((outwards, 0.0)), FAR))]
+    over = (edge for edge in piece.edges if edge.role in (Role.SIDE, Role.ARMHOLE))
+    ends = [met for edge in over if (met := crossing_of(edge.curve.flattened(), ray)) is not None]
+    inner = crossing_of(_closed(piece), [(pivot[0], height), (pivot[0] - outwards * FAR, height)])
+    if not ends or inner is None:
+        return None
+    end = min(ends, key=lambda spot: distance(spot, bend))
+    return tuple(without_repeats([inner, (pivot[0], height), bend, end]))
+
+
+def _closed(piece: Piece) -> list[Point]:
+    outline = piece.outline()
+    return [*outline, outline[0]]
 
 
 def _notches(round_: Round, piece: Piece, up: Motion) -> Iterator[Notch]:

@@ -149,3 +149,21 @@ def test_the_demos_bustier_is_prepared_marked_and_trued_with_nothing_to_ask(page
     assert not [query for panel in found["given"]["panels"] for query in panel["queries"]]
     assert not [check for check in found["checks"] if check["verdict"] == "fails"]
     assert Job.objects.get(pk=job.id).on_form["done"]
+
+
+def test_a_drape_is_laid_beside_a_draft_of_the_same_wearer_alone(page):
+    job = page.job()
+    mine = page.get(f"/api/jobs/{job['id']}").json()
+    other = page.job(wearer=mine["wearer"], garment="Second top")
+    wide = {**other["recipe"], "overrides": {"across_back_ease": 2.0}}
+    other = page.put(f"/api/jobs/{other['id']}/recipe", {"recipe": wide, "why": "wider"}, other["version"]).json()
+    found = page.get(f"/api/jobs/{other['id']}/beside/{job['id']}").json()
+    rows = {row["what"]: row for row in found["differences"]}
+    back = rows["across the back"]
+    assert back["drape"] > back["draft"] + 0.2
+    assert back["seen"] and back["learns"][0]["steps"][0]["kind"] == "widen_across"
+    assert not rows["shoulder"]["seen"] and rows["shoulder"]["learns"] == []
+    stranger = page.job(garment="Another's top")
+    for wrong in (job["id"], stranger["id"]):
+        answer = page.get(f"/api/jobs/{job['id']}/beside/{wrong}")
+        assert answer.status_code == 422 and answer.json()["type"].endswith("other-wearer")
