@@ -15,6 +15,12 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
         "pregnant, after surgery, or with a heart, lung, stomach or spine condition without a physician’s word; not for "
         "children.",
     ),
+    "wrap": (
+        "Wrap over a thin shirt, never the neck, loosely enough to breathe deeply; with somebody beside the wearer, who stands "
+        "no longer than twenty minutes and may sit or stop at any time. Stop at heat, faintness, numbness or short breath.",
+        "Cut it off with blunt-tipped scissors, away from the skin, along a line that was drawn for it. Not on broken skin, on a "
+        "child, while pregnant, or with a heart, lung or skin condition without a physician’s word.",
+    ),
     "cut": (
         "Measure both test squares on the print before any cloth is cut.",
         "Mind rotary blades, hot irons and steam; sewing over pins can break needles: protect your eyes.",

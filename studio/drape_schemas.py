@@ -160,6 +160,15 @@ class GivenSeamOut(BaseModel):
     proposed: bool
 
 
+class LevelSumOut(BaseModel):
+    """What given panels add up to around the body at a level, beside the girth that was taken there, cm."""
+
+    level: str
+    around: float
+    girth: float
+    agrees: bool
+
+
 class GivenOut(BaseModel):
     """What given shapes came to; `free` are lines that could be sewn and are not."""
 
@@ -168,6 +177,7 @@ class GivenOut(BaseModel):
     free: list[GivenEndOut]
     cubics: int
     farthest: float
+    around: list[LevelSumOut]
 
 
 class LearnOut(BaseModel):

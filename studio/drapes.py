@@ -1,10 +1,13 @@
 """Draping as the screens need it: what there is to drape, the tear list, what given panels came to."""
 
+from collections.abc import Mapping
+
 from izett.draping.given import Drawn, drawn
 from izett.draping.panel import Given
 from izett.draping.seams import SEWN
 from izett.draping.tearing import Measured, TearList, ToDrape, drapes, kinds, session, tear_list
 from izett.draping.truing import Trued
+from izett.draping.wrap import level_sums
 from studio.drape_schemas import (
     DrapeOut,
     DrapesOut,
@@ -14,6 +17,7 @@ from studio.drape_schemas import (
     GivenPanelOut,
     GivenSeamOut,
     GuideOut,
+    LevelSumOut,
     MuslinBlockOut,
     QueryOut,
     SessionStepOut,
@@ -87,8 +91,8 @@ def tear_state(form: OnForm) -> TearOut:
     )
 
 
-def given_state(given: Given) -> GivenOut | None:
-    """Return what given shapes came to; None where there are none."""
+def given_state(given: Given, body: Mapping[str, float]) -> GivenOut | None:
+    """Return what given shapes came to on a body; None where there are none."""
     if not given.panels:
         return None
     found = drawn(given)
@@ -111,6 +115,10 @@ def given_state(given: Given) -> GivenOut | None:
         free=_free(found),
         cubics=sum(panel.cubics for panel in found.panels),
         farthest=max(offs, default=0.0),
+        around=[
+            LevelSumOut(level=one.level, around=one.around, girth=one.girth, agrees=one.agrees)
+            for one in level_sums(found.pieces, found.sewn, found.measured_along, body)
+        ],
     )
 
 

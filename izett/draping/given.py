@@ -13,6 +13,7 @@ from izett.draping.panel import Given, Panel
 from izett.draping.ring import Query, Round, Wrong
 from izett.draping.seams import seams_of
 from izett.draping.truing import Trued, finished, trued
+from izett.draping.wrap import unmatched
 from izett.errors import place_of
 from izett.geometry.motion import STILL
 from izett.geometry.outline import gap
@@ -98,7 +99,15 @@ def _drawn(text: str) -> Drawn:
     bust = {name: of["bust"] - of.get(WAIST, 0.0) for name, of in levels.items() if "bust" in of}
     lying = notched([panel.piece for panel in panels if panel.piece is not None], [one.seam for one in between], bust)
     marked = {piece.name: piece for piece in lying}
-    complete = tuple(replace(panel, piece=marked.get(panel.panel.name)) for panel in panels)
+    waistless = {query.panel: query for query in unmatched(given, lying)}
+    complete = tuple(
+        replace(
+            panel,
+            piece=marked.get(panel.panel.name),
+            queries=(*panel.queries, *((waistless[name],) if (name := panel.panel.name) in waistless else ())),
+        )
+        for panel in panels
+    )
     return Drawn(given, complete, between)
 
 

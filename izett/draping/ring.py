@@ -57,6 +57,7 @@ class Wrong(StrEnum):
     FOLD_BENT = "fold-bent"
     NOT_SQUARE = "not-square"
     BROKE = "panel-broke"
+    NO_WAIST = "no-waist"
 
 
 @dataclass(frozen=True, slots=True)

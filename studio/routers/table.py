@@ -172,7 +172,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
         titles=dict(pattern.in_words),
         cut_for=pattern.allowances.purpose,
         cut_apart=sorted(pattern.allowances.by_lineage),
-        given=given_state(data.recipe.given),
+        given=given_state(data.recipe.given, measures),
     )
 
 

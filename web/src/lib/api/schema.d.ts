@@ -5312,6 +5312,8 @@ export interface components {
             cubics: number;
             /** Farthest */
             farthest: number;
+            /** Around */
+            around: components["schemas"]["LevelSumOut"][];
         };
         /**
          * GivenPanelOut
@@ -5391,6 +5393,20 @@ export interface components {
             ];
             /** Moves */
             moves: number;
+        };
+        /**
+         * LevelSumOut
+         * @description What given panels add up to around the body at a level, beside the girth that was taken there, cm.
+         */
+        LevelSumOut: {
+            /** Level */
+            level: string;
+            /** Around */
+            around: number;
+            /** Girth */
+            girth: number;
+            /** Agrees */
+            agrees: boolean;
         };
         /**
          * NoticeOut

@@ -1,6 +1,7 @@
 <!-- From marks to a pattern: what is to be looked at again, what each line and panel is, the seams, the levels. -->
 <script lang="ts">
-	import type { GivenOut, LineSaid, Panel, Query, SeamEnd } from '../../lib/api/client';
+	import type { Given, GivenOut, LineSaid, Panel, Query, SeamEnd } from '../../lib/api/client';
+	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import { shown, spoken } from '../../lib/units.svelte';
 	import { withLine, withPanel } from './given';
@@ -27,6 +28,12 @@
 	const panel = $derived(given.panels.find((one) => one.name === chosen) ?? given.panels[0]);
 	const made = $derived(found.panels.find((one) => one.name === panel?.name));
 	const queries = $derived(found.panels.flatMap((one) => one.queries));
+	const SOURCES: Record<Given['source'], string> = {
+		drape: 'muslin draped on the form',
+		wrap: 'a wrap of the body',
+		trace: 'an old pattern or a diagram',
+		file: 'a drawing',
+	};
 	const LEVELS = ['bust', 'waist', 'hip'] as const;
 	const ZONES = ['front', 'back', 'sleeve', 'body', 'gusset', 'added'] as const;
 	const REGIONS = { upper: 'bodice', skirt: 'skirt', legs: 'trousers', arm: 'sleeve', '': 'none' } as const;
@@ -78,6 +85,43 @@
 		</div>
 	</div>
 {/each}
+<p class="source">
+	<label for="source">Taken from</label>
+	<select
+		id="source"
+		class="field"
+		value={given.source}
+		onchange={(e) => typed.try({ ...given, source: e.currentTarget.value as Given['source'] })}
+	>
+		{#each Object.entries(SOURCES) as [source, words] (source)}<option value={source}>{words}</option>{/each}
+	</select>
+</p>
+{#if given.source === 'wrap'}
+	{#each shelf.all?.cautions.wrap ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
+{/if}
+{#if found.around.length}
+	<table class="figures">
+		<thead><tr><th>around the</th><th>panels</th><th>body</th><th>panels less body</th></tr></thead>
+		<tbody>
+			{#each found.around as sum (sum.level)}
+				<tr class:off={given.source === 'wrap' && !sum.agrees}>
+					<th scope="row">{sum.level}</th>
+					<td>{shown(sum.around)}</td>
+					<td>{shown(sum.girth)}</td>
+					<td>{sum.around < sum.girth ? '−' : '+'}{shown(Math.abs(sum.around - sum.girth))}</td>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	{#if given.source === 'wrap'}
+		<p class="soft">
+			{found.around.every((sum) => sum.agrees)
+				? 'The wrap adds up to the girths that were taken before it, within what film and tape are off.'
+				: 'The wrap does not add up to the girths that were taken before it: it was pulled tight or slipped there, or a panel was traced wrongly. Wrap again, or look at that panel.'}
+			Cuts that let a panel lie flat are marked as slashes; what opens there is traced as a dart.
+		</p>
+	{/if}
+{/if}
 <details open>
 	<summary
 		>Seams <span class="soft"
@@ -187,6 +231,31 @@
 </details>
 
 <style>
+	.source {
+		display: flex;
+		gap: 0.6rem;
+		align-items: center;
+		margin: 0.5rem 0;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+	}
+	th {
+		text-align: left;
+		font-weight: 400;
+	}
+	td,
+	thead th:not(:first-child) {
+		text-align: right;
+	}
+	thead th {
+		color: var(--ink-soft);
+		font-size: 0.92rem;
+	}
+	.off td {
+		color: var(--wax);
+	}
 	p {
 		margin: 0.3rem 0;
 	}
