@@ -4,6 +4,8 @@ import pytest
 
 pytestmark = pytest.mark.django_db(transaction=True)
 
+#: Steps that are made by laying patterns together, by marks, on a check or in the cutting: their form shows what they say.
+SHAPED_ELSEWHERE = ("combine_lines", "redraw_edge", "accept", "set_allowances")
 SHOULDER = {"start": "front.neck_shoulder", "end": "front.shoulder_tip", "along": "front.shoulder", "fraction": 0.5}
 
 
@@ -31,7 +33,7 @@ def test_every_step_has_a_form(page):
         for field in operation["fields"]:
             if field["kind"] in ("length", "number", "count"):
                 assert field["low"] < field["high"]
-            assert field["kind"] != "other" or operation["key"] in ("combine_lines", "accept", "set_allowances")
+            assert field["kind"] != "other" or operation["key"] in SHAPED_ELSEWHERE
 
 
 def test_a_dart_a_line_a_piece_and_the_garment_are_offered_what_can_be_done(asked):

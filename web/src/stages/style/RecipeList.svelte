@@ -107,7 +107,7 @@
 	}
 </script>
 
-{#if !stages.length}
+{#if desk.trial.preview && !stages.length}
 	<p class="soft empty">
 		Nothing is changed yet: this is the block as drafted. Point at a dart, a seam or an edge on the table and
 		choose what to do with it.
