@@ -98,7 +98,9 @@ def _bends(curve: Curve, shift: Shift) -> bool:
 
 def smooth_step(value: float, low: float, high: float) -> float:
     """Return 0 up to `low`, 1 from `high` on, and a smooth way between them."""
-    share = min(max((value - low) / (high - low), 0.0), 1.0)
+    if value <= low:
+        return 0.0
+    share = min((value - low) / (high - low), 1.0) if high > low else 1.0
     return share * share * (3 - 2 * share)
 
 

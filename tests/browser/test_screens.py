@@ -57,6 +57,10 @@ def demo_loaded():
         (photos.folder() / name).write_bytes(jpeg)
 
 
+#: Pixels. A rule along the table is no thicker.
+RULE = 40
+
+
 @pytest.fixture
 def demo(transactional_db, tab):
     from studio.models import Job
@@ -97,6 +101,11 @@ def test_every_screen_is_readable_for_everyone_by_day_and_evening_and_runs_out_o
             tab.page.set_viewport_size({"width": width, "height": height})
             tab.page.wait_for_timeout(60)
             over = tab.page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+            # What lies along the edges of a table covers no more of it: it would veil what lies there.
+            rules = tab.page.evaluate(
+                "[...document.querySelectorAll('svg.rule')].map((e) => Math.min(e.clientWidth, e.clientHeight))"
+            )
+            assert all(thick <= RULE for thick in rules), screen
             assert over <= 1, (screen, width)
 
 

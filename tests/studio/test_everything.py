@@ -52,7 +52,7 @@ def test_what_was_written_is_read_in_and_written_the_same(document, tmp_path):
     hanneke = next(wearer for wearer in document["wearers"] if wearer["name"] == "Hanneke Oduvale")
     # A sheet that no job was drafted from is there too.
     assert [sheet["number"] for sheet in hanneke["sheets"]] == [1, 2]
-    assert sum(len(wearer["jobs"]) for wearer in document["wearers"]) == 9
+    assert sum(len(wearer["jobs"]) for wearer in document["wearers"]) == 10
     read_in(document, tmp_path)
     assert {**everything(), "written": document["written"]} == document
     with pytest.raises(CommandError, match="holds work already"):
@@ -64,7 +64,7 @@ def test_a_job_that_cannot_be_read_is_left_out_in_words_and_holds_up_no_other(do
     bad = next(wearer for wearer in document["wearers"] if wearer["jobs"])["jobs"][0]
     bad["revisions"][0]["recipe"]["unheard_of"] = 1
     read_in(document, tmp_path)
-    assert Job.objects.count() == 8
+    assert Job.objects.count() == 9
     said = capsys.readouterr().err
     assert f"“{bad['garment']}”" in said
     assert "unheard_of" in said

@@ -128,7 +128,7 @@ def test_the_demo_fills_an_empty_studio_and_leaves_a_used_one_alone(page):
 
     load()
     tickets = page.get("/api/bench").json()
-    assert len(tickets) == 9
+    assert len(tickets) == 10
     assert {t["standing"] for t in tickets} >= {
         "Muslin 2 on the table",
         "Muslin 1 on the table",
@@ -140,7 +140,7 @@ def test_the_demo_fills_an_empty_studio_and_leaves_a_used_one_alone(page):
         assert [c["words"] for c in preview["checks"] if c["verdict"] == "fails"] == []
         assert [s["failure"] for s in preview["stages"] if s["failure"]] == []
     load()
-    assert len(page.get("/api/bench").json()) == 9
+    assert len(page.get("/api/bench").json()) == 10
 
 
 @pytest.mark.django_db

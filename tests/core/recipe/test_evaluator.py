@@ -159,7 +159,7 @@ def test_every_plug_in_is_found_by_its_folder_and_imports_only_below_itself():
         (
             "styling/operations",
             catalogue().operations,
-            {"styling", "finishing", "pattern", "geometry", "rules", "errors", "units", "wording"},
+            {"styling", "finishing", "draping", "pattern", "geometry", "rules", "errors", "units", "wording"},
         ),
         (
             "checking/checks",
