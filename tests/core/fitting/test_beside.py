@@ -10,7 +10,7 @@ from izett.fitting.readings import reading
 from izett.recipe.model import Recipe, Step
 from tests.bodies import with_hips
 
-BODIES = [{"height": 165.0, **body} for body in with_hips(120)]
+BODIES = [{"height": 165.0, **body} for body in with_hips(240)]
 #: What hangs on the form, by the reading that it is meant to change, and by how much, cm.
 HUNG = {
     "across the back": (("widen_across", {"part": "back", "amount": 0.35, "surplus": "off_tip"}), 0.7),

@@ -3,6 +3,7 @@
 The marks are made here from the outline, moved by a known amount; what comes back is measured from outside.
 """
 
+import os
 from collections import Counter
 from random import Random
 
@@ -27,6 +28,8 @@ from tests.core.fitting.test_every_remedy import garments
 from tests.garments import BODY, DRESS, DRESS_BLOCKS
 
 KIND = finding_kind("draped_anew")
+#: Of the lines of each garment, one in so many is tried.
+EVERY = int(os.environ.get("IZETT_LINES", "3"))
 #: cm. How far the line was moved, and how the pencil scatters.
 MOVED, SCATTER = 0.6, 0.15
 #: cm. A hand dots a line about so closely.
@@ -64,10 +67,14 @@ def session(piece, line, random):
 
 
 def lines_of(pattern):
-    for piece in pattern:
-        if is_body(piece):
-            for line in dict.fromkeys(e.lineage for e in piece.edges if e.role in ROLES and e.lineage != piece.on_fold):
-                yield piece, line
+    """Every line that is marked on a muslin, with its piece; here every third, in the sweep all of them."""
+    found = [
+        (piece, line)
+        for piece in pattern
+        if is_body(piece)
+        for line in dict.fromkeys(e.lineage for e in piece.edges if e.role in ROLES and e.lineage != piece.on_fold)
+    ]
+    return found[::EVERY]
 
 
 def test_each_line_of_every_garment_can_be_draped_anew_on_it_or_it_says_why_not(evaluator):
@@ -102,8 +109,8 @@ def test_each_line_of_every_garment_can_be_draped_anew_on_it_or_it_says_why_not(
                     off += [drawn.distance(truth.interpolate(s, normalized=True)) for s in np.linspace(0.02, 0.98, 25)]
                     assert {e.lineage for e in now.edges} == {e.lineage for e in piece.edges}, about
     print(dict(counts), np.percentile(off, [50, 95, 100]).round(3))
-    assert counts["finished acted"] >= 70
-    assert counts["under acted"] >= 35
+    assert counts["finished acted"] >= 75 / EVERY
+    assert counts["under acted"] >= 36 / EVERY
     assert counts["finished could not act"] <= 0.1 * counts["finished acted"]
     assert np.percentile(off, 95) <= 0.2, "within 2 mm of the truth"
     assert max(off) <= 0.8, "a neckline is drawn square at the centre, as these marks are not"

@@ -16,7 +16,7 @@ from izett.styling.replacing import runs
 from tests.bodies import with_hips
 from tests.core.styling.worked import DRESS, worked
 
-BODIES = [{"height": 165.0, **body} for body in with_hips(40)]
+BODIES = [{"height": 165.0, **body} for body in with_hips(160)]
 #: cm. A line through marks lies so near to the one that they were taken from: it is square at the centre, and no dot is exact.
 WITHIN = 0.22
 #: Lines that a draping session marks anew, by the piece that they are on.
