@@ -3,7 +3,7 @@ SHELL := /bin/bash
 .DEFAULT_GOAL := help
 PYTHON ?= python3
 PORT ?= 8765
-# Of the tests without the browser, side by side; chromium and the server use two cores by themselves.
+# Of the tests without the browser, side by side.
 WORKERS ?= 2
 BIN := .venv/bin
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
@@ -13,7 +13,7 @@ TOUCHED = $(shell { git diff --name-only HEAD; git ls-files --others --exclude-s
   | sed -nE 's,^izett/([a-z]+)/.*,tests/core/\1,p; s,^studio/.*,tests/studio,p; s,^(tests/(core|studio)/.*\.py)$$,\1,p' \
   | sort -u | xargs -r ls -d 2>/dev/null)
 
-.PHONY: help quick demo test check check-python check-web test-web fix api lock bench sweep screenshots serve chromium clean
+.PHONY: help quick demo test test-python test-browser check check-python check-web test-web fix api lock bench sweep screenshots serve chromium clean
 
 help: ## show what there is
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /\t/'
@@ -66,8 +66,14 @@ chromium:
 
 test: .venv/.ready chromium web/dist/index.html ## everything that must hold: make check, then all tests
 	@$(MAKE) --no-print-directory --jobs=2 check-python test-web
-	$(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS) --dist worksteal
-	$(BIN)/python -m pytest tests/browser
+	@$(MAKE) --no-print-directory --jobs=2 test-python test-browser
+
+# A page under test waits more than it works: its tests go beside the others, and first where both want a core.
+test-python: .venv/.ready
+	nice -n 5 $(BIN)/python -m pytest --ignore=tests/browser --numprocesses=$(WORKERS) --dist worksteal
+
+test-browser: .venv/.ready chromium web/dist/index.html
+	$(BIN)/python -m pytest tests/browser -p no:cacheprovider
 
 test-web: check-web
 	cd web && npm test --silent
