@@ -99,7 +99,7 @@ def test_a_stopped_server_leaves_one_complete_file_and_restoring_keeps_what_it_r
         manage(work, "backup", "--to", backup)
         job = saved(port, job, 7.5)
         process.send_signal(signal.SIGINT)
-        assert process.wait(PATIENCE) == 0
+        assert process.wait(20) == 0
     # The single file, copied by itself, has the last answered deed.
     copy = shutil.copy(work / "studio.sqlite3", tmp_path / "copied.sqlite3")
     assert versions(copy) == [job["version"]] == [2]
@@ -288,7 +288,7 @@ def test_on_a_full_disk_it_is_told_nothing_is_lost_and_it_goes_on_once_there_is_
         again = saved(port, job, 8.0)
         assert again["version"] == job["version"] + 1
         process.send_signal(signal.SIGTERM)
-        assert process.wait(PATIENCE) == 0
+        assert process.wait(20) == 0
         assert versions(disk / "studio.sqlite3") == [again["version"]]
         # Full at the start: it opens to be looked at.
         (disk / "ballast").write_bytes(bytes(room(disk)))

@@ -8,6 +8,7 @@ step refuses. A cross is where an end lies now; without one the end stays. Commo
 from collections.abc import Sequence
 from enum import StrEnum
 from itertools import pairwise
+from typing import NamedTuple
 
 from pydantic import Field
 
@@ -66,10 +67,10 @@ def apply(params: RedrawEdge, context: Context) -> Outcome:
     """Draw the line, and the lines beside it to its ends."""
     piece = context.piece(params.piece)
     run = _marked(piece, params)
-    start, dots, end = _placed(params, piece, run)
+    (start, end), numbers, dots = _placed(params, piece, run)
     before = joined([cubic for edge in run.edges for cubic in edge.curve.cubics()])
     curve = _drawn(params, piece, run, start, dots, end) if dots else refitted(before, start=start, end=end)
-    _refuse_far(dots, curve, params)
+    _refuse_far(numbers, dots, curve, params)
     new = with_lines(piece, [(run, curve)])
     old = before.flattened()
     told = [
@@ -92,8 +93,16 @@ def _marked(piece: Piece, params: RedrawEdge) -> Run:
     return min(found, key=lambda run: sum(distance(a, b) for a, b in zip(run.ends, params.was, strict=True)))
 
 
-def _placed(params: RedrawEdge, piece: Piece, run: Run) -> tuple[Point, tuple[Point, ...], Point]:
-    """Return where the new line starts, its dots and where it ends, in ring order, at the ends that the line has now."""
+class _Placed(NamedTuple):
+    """Where the new line starts and ends, and its dots between them with the marks' numbers as they were typed, in ring order."""
+
+    ends: tuple[Point, Point]
+    numbers: tuple[int, ...]
+    dots: tuple[Point, ...]
+
+
+def _placed(params: RedrawEdge, piece: Piece, run: Run) -> _Placed:
+    """Return the marks at the ends that the line has now."""
     was, now = (complex(b[0] - a[0], b[1] - a[1]) for a, b in (params.was, run.ends))
     if min(abs(was), abs(now)) < LEAST_APART:
         raise StepRefused(
@@ -113,13 +122,15 @@ def _placed(params: RedrawEdge, piece: Piece, run: Run) -> tuple[Point, tuple[Po
         spot = to + (complex(*mark.at) - first) * turn
         return (spot.real, spot.imag)
 
-    marks = [(mark.kind, here(mark)) for mark in params.marks]
-    if distance(marks[0][1], run.ends[0]) + distance(marks[-1][1], run.ends[1]) > distance(
-        marks[0][1], run.ends[1]
-    ) + distance(marks[-1][1], run.ends[0]):
+    marks = [(number, mark.kind, here(mark)) for number, mark in enumerate(params.marks, 1)]
+    (*_, first_spot), (*_, last_spot) = marks[0], marks[-1]
+    if distance(first_spot, run.ends[0]) + distance(last_spot, run.ends[1]) > distance(
+        first_spot, run.ends[1]
+    ) + distance(last_spot, run.ends[0]):
         marks.reverse()
-    ends = _ends([spot for kind, spot in marks if kind is MarkedAs.CROSS], piece, run, params)
-    return (ends[0], tuple(spot for kind, spot in marks if kind is MarkedAs.DOT), ends[1])
+    ends = _ends([spot for _, kind, spot in marks if kind is MarkedAs.CROSS], piece, run, params)
+    dots = [(number, spot) for number, kind, spot in marks if kind is MarkedAs.DOT]
+    return _Placed(ends, tuple(number for number, _ in dots), tuple(spot for _, spot in dots))
 
 
 def _ends(crosses: Sequence[Point], piece: Piece, run: Run, params: RedrawEdge) -> tuple[Point, Point]:
@@ -135,6 +146,12 @@ def _ends(crosses: Sequence[Point], piece: Piece, run: Run, params: RedrawEdge) 
     elif crosses:
         start, end = (
             (crosses[0], end) if distance(crosses[0], start) <= distance(crosses[0], end) else (start, crosses[0])
+        )
+    if distance(start, end) < LEAST_APART:
+        raise StepRefused(
+            f"Both ends of {line_words(params.line)} would lie at one place.",
+            fix="Measure the crosses again.",
+            where=(params.line,),
         )
     mouths = {name for dart in piece.darts for name in dart.mouth}
     for name, was, now in ((run.start, run.ends[0], start), (run.end, run.ends[1], end)):
@@ -167,18 +184,19 @@ def _square(piece: Piece, run: Run, *, at_start: bool) -> Vector | None:
     return square if at_start else negated(square)
 
 
-def _refuse_far(dots: Sequence[Point], curve: Curve, params: RedrawEdge) -> None:
+def _refuse_far(numbers: Sequence[int], dots: Sequence[Point], curve: Curve, params: RedrawEdge) -> None:
     """Let pass marks that a line can be drawn along: a dot that lies off it is never smoothed over."""
-    twice = next((n for n, (a, b) in enumerate(pairwise(dots), 1) if a == b), None)
+    marks = list(zip(numbers, dots, strict=True))
+    twice = next((sorted((n, m)) for (n, a), (m, b) in pairwise(marks) if a == b), None)
     if twice is not None:
         raise StepRefused(
-            f"Dots {twice} and {twice + 1} lie at one place.", fix="Remove one of them.", where=(params.line,)
+            f"Marks {twice[0]} and {twice[1]} lie at one place.", fix="Remove one of them.", where=(params.line,)
         )
     line = curve.flattened()
-    number, off = max(((n, gap(line, dot)) for n, dot in enumerate(dots, 1)), key=lambda one: one[1], default=(0, 0.0))
+    number, off = max(((n, gap(line, dot)) for n, dot in marks), key=lambda one: one[1], default=(0, 0.0))
     if off > TOLD:
         raise StepRefused(
-            f"Dot {number} lies {cm(off, 2)} off the line that is drawn along the others.",
+            f"Mark {number} lies {cm(off, 2)} off the line that is drawn along the others.",
             fix="Measure it again; or let the line go through all of its dots.",
             where=(params.line,),
         )

@@ -181,4 +181,4 @@ def test_two_lines_draped_in_one_session_are_two_changes_and_a_dot_far_off_is_to
     odd = Seen(KIND, at=seen[0].at._replace(marked=Marked(marks=marks)))
     ways = ways_of(odd, fitted, lambda recipe: evaluator.evaluate(recipe, owner="dress"))
     (told,) = [way.refused for way in ways if way.remedy.key == "finished"]
-    assert told is not None and "Dot 4" in told.message and "off the line" in told.message
+    assert told is not None and "Mark 4" in told.message and "off the line" in told.message

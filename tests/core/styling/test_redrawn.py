@@ -166,6 +166,30 @@ def test_marks_that_make_no_line_are_refused_and_nothing_is_lost(evaluator, midd
     assert after.pattern.piece("bodice_front") == before.pattern.piece("bodice_front")
 
 
+@pytest.mark.parametrize("backwards", [False, True])
+def test_a_mark_is_told_by_the_number_that_it_was_typed_as_whichever_way_the_line_was_walked(
+    evaluator, middling, backwards
+):
+    before = worked(evaluator, middling).pattern
+    marks = marked(edge_of(before, "bodice_front", "front.armhole"), crosses=True)
+    x, y = marks[4]["at"]
+    marks[4] = {"kind": "dot", "at": (x - 0.9, y)}
+    number = 5
+    if backwards:
+        marks.reverse()
+        number = len(marks) - 4
+    stage = worked(evaluator, middling, redraw(before, "bodice_front", "front.armhole", marks)).stages[0]
+    assert f"Mark {number} lies" in str(stage.failure)
+
+
+def test_two_crosses_at_one_place_are_told(evaluator, middling):
+    before = worked(evaluator, middling).pattern
+    at = edge_of(before, "bodice_front", "front.armhole").curve.start
+    marks = [{"kind": "cross", "at": at}, {"kind": "cross", "at": (at[0] + 0.1, at[1])}]
+    stage = worked(evaluator, middling, redraw(before, "bodice_front", "front.armhole", marks)).stages[0]
+    assert "would lie at one place" in str(stage.failure)
+
+
 def test_a_line_through_all_goes_through_the_dot_that_lay_off(evaluator, middling):
     before = worked(evaluator, middling).pattern
     marks = marked(edge_of(before, "bodice_front", "front.armhole"))
