@@ -169,6 +169,14 @@ class LevelSumOut(BaseModel):
     agrees: bool
 
 
+class CapOut(BaseModel):
+    """The seam of a given sleeve: how long armhole and cap are, front and back together, cm; and whether it fits."""
+
+    armhole: float
+    cap: float
+    fits: bool
+
+
 class GivenOut(BaseModel):
     """What given shapes came to; `free` are lines that could be sewn and are not."""
 
@@ -177,6 +185,7 @@ class GivenOut(BaseModel):
     free: list[GivenEndOut]
     cubics: int
     farthest: float
+    cap: CapOut | None
     around: list[LevelSumOut]
 
 

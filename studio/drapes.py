@@ -8,7 +8,10 @@ from izett.draping.seams import SEWN
 from izett.draping.tearing import Measured, TearList, ToDrape, drapes, kinds, session, tear_list
 from izett.draping.truing import Trued
 from izett.draping.wrap import level_sums
+from izett.pattern.document import Intent, Pattern
+from izett.pattern.sewn import seam_lengths
 from studio.drape_schemas import (
+    CapOut,
     DrapeOut,
     DrapesOut,
     DrawnLineOut,
@@ -25,6 +28,9 @@ from studio.drape_schemas import (
     TearOut,
 )
 from studio.form_schemas import FormPanel, OnForm
+
+#: cm. A cap and an armhole that differ by less are equally long.
+AGREED = 0.05
 
 
 def catalogue_of_drapes() -> DrapesOut:
@@ -115,11 +121,19 @@ def given_state(given: Given, body: Mapping[str, float]) -> GivenOut | None:
         free=_free(found),
         cubics=sum(panel.cubics for panel in found.panels),
         farthest=max(offs, default=0.0),
+        cap=_cap(found),
         around=[
             LevelSumOut(level=one.level, around=one.around, girth=one.girth, agrees=one.agrees)
             for one in level_sums(found.pieces, found.sewn, found.measured_along, body)
         ],
     )
+
+
+def _cap(found: Drawn) -> CapOut | None:
+    if found.cap is None:
+        return None
+    armhole, cap = seam_lengths(Pattern(found.pieces, (), Intent()), found.cap)
+    return CapOut(armhole=armhole, cap=cap, fits=bool(found.cap.ease[1]) or abs(cap - armhole) < AGREED)
 
 
 def _free(found: Drawn) -> list[GivenEndOut]:

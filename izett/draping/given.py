@@ -50,8 +50,12 @@ class Drawn:
     @cached_property
     def sewn(self) -> tuple[Seam, ...]:
         """Their seams as a pattern has them."""
-        cap = cap_seam(self.pieces, self.given.open)
-        return (*(one.seam for one in self.seams), *((cap,) if cap is not None else ()))
+        return (*(one.seam for one in self.seams), *((self.cap,) if self.cap is not None else ()))
+
+    @cached_property
+    def cap(self) -> Seam | None:
+        """The seam of cap and armhole, where a sleeve is among them."""
+        return cap_seam(self.pieces, self.given.open)
 
     @cached_property
     def queries(self) -> tuple[Query, ...]:

@@ -243,7 +243,7 @@ def test_any_step_of_any_recipe_is_undone_exactly_and_order_is_kept(evaluator, b
     assert sections == sorted(sections)
 
 
-@acting(least=0.2)
+@acting(least=0.4)
 @given(st.sampled_from(with_hips(60)), random_steps())
 def test_a_seam_trued_after_any_recipe_is_equal_as_sewn(evaluator, body, steps):
     # Whatever the steps made of it, one side is longer than its partner then.

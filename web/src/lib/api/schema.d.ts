@@ -5219,6 +5219,18 @@ export interface components {
             moves: components["schemas"]["MoveOut"][];
         };
         /**
+         * CapOut
+         * @description The seam of a given sleeve: how long armhole and cap are, front and back together, cm; and whether it fits.
+         */
+        CapOut: {
+            /** Armhole */
+            armhole: number;
+            /** Cap */
+            cap: number;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
          * DrawnLineOut
          * @description A line of a panel as trued, its control points from the panel's guides, cm.
          */
@@ -5312,6 +5324,7 @@ export interface components {
             cubics: number;
             /** Farthest */
             farthest: number;
+            cap: components["schemas"]["CapOut"] | null;
             /** Around */
             around: components["schemas"]["LevelSumOut"][];
         };

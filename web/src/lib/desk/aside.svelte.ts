@@ -19,8 +19,10 @@ export class PutAside<T> {
 		}
 	}
 
-	write(what: T): void {
+	/** Put it aside; return whether that could be done. */
+	write(what: T): boolean {
 		this.unsafe = !store.write(this.place, JSON.stringify(what));
+		return !this.unsafe;
 	}
 
 	drop(): void {

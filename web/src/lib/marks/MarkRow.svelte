@@ -21,7 +21,15 @@
 	const name = $derived(`Mark ${at + 1}`);
 </script>
 
-<div class="row" class:plain={!named} class:current class:odd role="group" aria-label={name} data-row={at}>
+<div
+	class="mark-row"
+	class:plain={!named}
+	class:current
+	class:odd
+	role="group"
+	aria-label={name}
+	data-row={at}
+>
 	<span class="figures number">{at + 1}</span>
 	<select
 		class="field"
@@ -74,31 +82,12 @@
 </div>
 
 <style>
-	.row {
-		display: grid;
-		grid-template-columns: 1.6rem 5rem 4.9rem 4.9rem 1fr 2rem;
-		gap: 0.3rem;
-		align-items: center;
-		padding: 0.12rem 0.2rem;
-	}
-	.plain {
-		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
-	}
 	.current {
 		background: var(--chalk-soft);
 	}
 	.odd .number {
 		color: var(--wax);
 		font-weight: 600;
-	}
-	.number {
-		text-align: right;
-		color: var(--ink-soft);
-	}
-	.field {
-		min-height: 2rem;
-		padding: 0.1rem 0.35rem;
-		min-width: 0;
 	}
 	.line {
 		width: 100%;

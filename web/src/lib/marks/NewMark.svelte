@@ -84,7 +84,7 @@
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <form
-	class="row"
+	class="mark-row"
 	class:plain={!named}
 	data-new
 	bind:this={form}
@@ -134,25 +134,9 @@
 </form>
 
 <style>
-	.row {
-		display: grid;
-		grid-template-columns: 1.6rem 5rem 4.9rem 4.9rem 1fr 2rem;
-		gap: 0.3rem;
-		align-items: center;
+	.mark-row {
 		padding: 0.35rem 0.2rem;
 		border-top: 1px solid var(--rule);
-	}
-	.plain {
-		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
-	}
-	.number {
-		text-align: right;
-		color: var(--ink-soft);
-	}
-	.field {
-		min-height: 2rem;
-		padding: 0.1rem 0.35rem;
-		min-width: 0;
 	}
 	p {
 		grid-column: 2 / -1;

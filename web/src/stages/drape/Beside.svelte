@@ -76,7 +76,7 @@
 		<p role="alert">{spoken(kept.problem.message)} {spoken(kept.problem.fix)}</p>
 	{/if}
 	{#if rows.length}
-		<table class="figures">
+		<table class="figures readings">
 			<thead><tr><th>read</th><th>drape</th><th>draft</th><th>drape less draft</th></tr></thead>
 			<tbody>
 				{#each rows as row (row.what)}
@@ -122,23 +122,6 @@
 		color: var(--ink-soft);
 		font-size: 0.92rem;
 		margin: 0.3rem 0;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		margin-top: 0.5rem;
-	}
-	th {
-		text-align: left;
-		font-weight: 400;
-	}
-	td,
-	thead th:not(:first-child) {
-		text-align: right;
-	}
-	thead th {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 	}
 	.ways td {
 		text-align: left;

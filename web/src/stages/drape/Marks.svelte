@@ -154,7 +154,7 @@
 	{#each found?.queries ?? [] as query, i (i)}
 		<p class="query" class:stops={query.stops}>{spoken(query.words)} <span>{spoken(query.fix)}</span></p>
 	{/each}
-	<div class="heads" aria-hidden="true">
+	<div class="mark-row heads" aria-hidden="true">
 		<span></span><span>mark</span><span>across, {reading.unit}</span><span>along, {reading.unit}</span><span
 			>on line</span
 		>
@@ -243,14 +243,6 @@
 	.panels input {
 		min-height: 2rem;
 		width: 8rem;
-	}
-	.heads {
-		display: grid;
-		grid-template-columns: 1.6rem 5rem 4.9rem 4.9rem 1fr 2rem;
-		gap: 0.3rem;
-		padding: 0 0.2rem;
-		color: var(--ink-soft);
-		font-size: 0.9rem;
 	}
 	.query {
 		margin: 0 0 0.4rem;

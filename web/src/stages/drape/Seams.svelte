@@ -67,6 +67,21 @@
 			</div>
 		</li>
 	{/each}
+	{#if found.cap}
+		{@const over = found.cap.cap - found.cap.armhole}
+		<li class:odd={!found.cap.fits}>
+			<div class="names"><span>armhole <span class="soft">with</span> cap</span></div>
+			<div class="figures">
+				{shown(found.cap.armhole)} and {shown(found.cap.cap)},
+				{#if found.cap.fits}<span class="good"
+						>{over < 0.05 ? 'equally long' : `${shown(over)} eased in over the cap`}</span
+					>
+				{:else}<strong
+						>{shown(Math.abs(over))} {over < 0 ? 'too short' : 'too long'}: re-cap it, in Style</strong
+					>{/if}
+			</div>
+		</li>
+	{/if}
 </ul>
 {#if found.free.length}
 	<p class="soft">Sewn to nothing: {found.free.map(called).join(', ')}.</p>

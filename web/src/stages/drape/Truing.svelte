@@ -100,7 +100,7 @@
 	{#each shelf.all?.cautions.wrap ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
 {/if}
 {#if found.around.length}
-	<table class="figures">
+	<table class="figures readings">
 		<thead><tr><th>around the</th><th>panels</th><th>body</th><th>panels less body</th></tr></thead>
 		<tbody>
 			{#each found.around as sum (sum.level)}
@@ -236,22 +236,6 @@
 		gap: 0.6rem;
 		align-items: center;
 		margin: 0.5rem 0;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-	}
-	th {
-		text-align: left;
-		font-weight: 400;
-	}
-	td,
-	thead th:not(:first-child) {
-		text-align: right;
-	}
-	thead th {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 	}
 	.off td {
 		color: var(--wax);

@@ -77,6 +77,9 @@
 
 	// svelte-ignore state_referenced_locally
 	const uid = before?.uid ?? freshName('f');
+	/** A finding that is not recorded yet has no name that outlives the page. */
+	// svelte-ignore state_referenced_locally
+	const known = before?.uid ?? 'new';
 	const can = $derived(ways.filter((way) => !way.refused));
 	const chosen = $derived(can.find((way) => way.key === remedy) ?? can[0] ?? null);
 	const pinchable = $derived(inputs.some((i) => i.pinch));
@@ -88,19 +91,24 @@
 	const line = $derived(
 		own?.line ?? (at ? (at.kind === 'line' || at.kind === 'dart' ? at.name : '') : (before?.line ?? '')),
 	);
-	/** Marks that are typed and not recorded yet: they outlive the page. */
+	/** Marks that are typed of a line and not recorded yet: they outlive the page. */
+	function aside(): PutAside<Marked> {
+		return new PutAside(`izett-marks-${desk.job?.id}-${round}-${known}-${piece}-${line}`);
+	}
 	// svelte-ignore state_referenced_locally
-	const aside = new PutAside<Marked>(`izett-marks-${desk.job?.id}-${round}-${before?.uid ?? 'new'}`);
-	// svelte-ignore state_referenced_locally
-	let marked = $state.raw<Marked>(
-		(kind.marks && aside.read()) || before?.marked || { marks: [], way: 'dots' },
-	);
+	let marked = $state.raw<Marked>(before?.marked ?? { marks: [], way: 'dots' });
+	/** Whether this browser could not put them aside. */
+	let unsafe = $state(false);
+	// Another line that was marked here before has its marks back; a new one takes along what is typed: the line was meant.
+	$effect(() => {
+		if (kind.marks && piece && line) marked = aside().read() ?? untrack(() => marked);
+	});
 	/** Whether all that it asks for is there: remedies are worked out then. */
 	const complete = $derived(!kind.marks || (!!line && marked.marks.length > 0));
 
 	function mark(next: Marked): void {
 		marked = next;
-		aside.write(next);
+		unsafe = !aside().write(next);
 	}
 
 	/** Each remedy tried by itself, to be laid over the others. */
@@ -189,7 +197,7 @@
 		const kept = await (before
 			? desk.deeds.edit(round, finding, kind.seen)
 			: desk.deeds.record(round, finding, kind.seen));
-		if (kept) aside.drop();
+		if (kept) aside().drop();
 		return kept;
 	}
 
@@ -232,6 +240,7 @@
 			onmarked={mark}
 			{onmarking}
 		/>
+		{#if unsafe}<p role="alert">This browser cannot put aside what is typed: record it soon.</p>{/if}
 	{:else if line}<p class="soft">Pointed at: {lineName(line)}.</p>{/if}
 	{#each inputs as input (input.symbol)}
 		<div class="amount">

@@ -97,7 +97,7 @@
 		{/each}
 		A cross where an end lies now; leave it out where the end stays.
 	</p>
-	<div class="heads" aria-hidden="true">
+	<div class="mark-row heads plain" aria-hidden="true">
 		<span></span><span>mark</span><span>across, {reading.unit}</span><span>along, {reading.unit}</span>
 	</div>
 	<div
@@ -174,13 +174,5 @@
 		flex-direction: column;
 		flex: 1;
 		min-width: 0;
-	}
-	.heads {
-		display: grid;
-		grid-template-columns: 1.3rem 4.7rem 4.8rem 4.8rem 2rem;
-		gap: 0.3rem;
-		padding: 0 0.2rem;
-		color: var(--ink-soft);
-		font-size: 0.88rem;
 	}
 </style>
