@@ -104,6 +104,7 @@ sweep: .venv/.ready web/dist/index.html ## draft for every body there is and cou
 	$(BIN)/python -m tests.sweep
 	IZETT_CASES=370 IZETT_KILLS=300 $(BIN)/python -m pytest tests/studio/test_contract.py tests/studio/test_storage.py -k "description or killed"
 	IZETT_BODIES=8 $(BIN)/python -m pytest tests/core/fitting/test_every_remedy.py -k bodies
+	IZETT_PICTURES=24 $(BIN)/python -m pytest tests/core/tracing/test_photos.py
 	IZETT_LINES=1 $(BIN)/python -m pytest tests/core/fitting/test_draped_anew.py -k every_garment -s
 	IZETT_DRAPED=100 $(BIN)/python -m pytest tests/core/draping/test_truing.py -k scatter
 	IZETT_WEARERS=300 $(BIN)/python -m pytest tests/core/fitting/test_simulated_wearers.py -s

@@ -27,18 +27,23 @@ SOURCE = "her knit block"
 MOST_MENDED = 4
 
 
-def old_cardigan(wearer: Wearer) -> Job:
-    """Add a cardigan that was traced, for a wearer, with the armhole of her block; return its job."""
+def traced_cardigan(wearer: Wearer) -> Job:
+    """Add the cardigan as it was traced, for a wearer; return its job."""
     job = open_job(JobIn(wearer=wearer.id, garment=GARMENT, due=None, blocks=[]))
     given = Given.model_validate_json(TRACED.read_text(encoding="utf-8"))
     cloth = RecipeClothDoc(kind=KNIT.kind, stretch=KNIT.stretch)
     recipe = readable_recipe(job).model_copy(update={"given": given, "cloth": cloth})
-    job = revise(job.id, job.version, RevisionIn(recipe=recipe, why="traced from the old paper, three pieces"))
+    return revise(job.id, job.version, RevisionIn(recipe=recipe, why="traced from the old paper, three pieces"))
+
+
+def old_cardigan(wearer: Wearer) -> Job:
+    """Add a cardigan that was traced, for a wearer, with the armhole of her block; return its job."""
+    job = traced_cardigan(wearer)
     measures = measures_of(head_of(job).sheet)
     block = evaluator().evaluate(Recipe("knit_top", measures, cloth=KNIT)).pattern
-    old = evaluator().evaluate(Recipe("", measures, cloth=KNIT, given=given)).pattern
+    old = evaluate_revision(head_of(job)).pattern
     steps = [_taken(piece, block) for piece in old.with_role(Role.ARMHOLE)]
-    recipe = recipe.model_copy(update={"steps": steps})
+    recipe = readable_recipe(job).model_copy(update={"steps": steps})
     job = revise(job.id, job.version, RevisionIn(recipe=recipe, why="the old armhole cut her under the arm"))
     for number in range(1, MOST_MENDED + 1):
         mend = _first_mend(job)

@@ -8,7 +8,9 @@ from playwright.sync_api import expect
 
 from izett.draping.form import Hand, draped
 from izett.files.marks_csv import write_marks
+from studio import demo
 from studio.actions.keep_sheet import keep_sheet
+from studio.demo_trace import traced_cardigan
 from studio.models import Wearer
 from studio.schemas import SheetIn, TakenIn
 from tests.browser.conftest import MEASURES
@@ -225,3 +227,39 @@ def test_a_drawing_without_a_unit_is_asked_about_and_becomes_panels(tab, tmp_pat
         tab.button("Keep the marks").click()
     (panel,) = tab.state()["recipe"]["given"]["panels"]
     assert (panel["title"], max(mark["across"] for mark in panel["marks"])) == ("yoke", 40)
+
+
+def test_an_old_pattern_takes_the_armhole_of_her_block_and_the_block_learns_from_it(tab):
+    wearer = demo._wearer("Odile Varn", "", demo.VIOLA, "cm")
+    block = demo._job(wearer, "Her T-shirt", None, "t_shirt")
+    job = traced_cardigan(wearer)
+    page = tab.page
+    tab.open(f"/jobs/{job.id}/style")
+    tab.button("Lay another pattern over this one").click()
+    page.get_by_label("Whose lines").select_option(label="Her T-shirt, for Odile Varn")
+    page.get_by_label("Laid together at").select_option(label="cardigan front shoulder tip")
+    assert page.locator("[data-under='cardigan_front']").count() == 1, "hers lies under the old one"
+    page.get_by_label("cardigan front armhole").check()
+    tab.button("Take these lines").click()
+    with tab.keeping():
+        tab.button("Keep this step").click()
+    (step,) = tab.state()["recipe"]["steps"]
+    assert (step["kind"], step["params"]["piece"], step["version"]) == ("combine_lines", "cardigan_front", 2)
+    page.locator("li.follows").get_by_text("Re-cap the sleeve").wait_for()
+
+    tab.open(f"/jobs/{job.id}/drape?part=true")
+    page.get_by_text("Beside the draft").click()
+    page.get_by_label("Laid beside").select_option(label="Her T-shirt")
+    page.locator("table.readings").get_by_role("row").filter(has_text="around the bust").last.wait_for()
+    before = page.request.get(f"{tab.server}/api/jobs/{block.id}").json()
+    page.locator(".ways button").first.click()
+    page.get_by_text("Taken into Her T-shirt").wait_for()
+    after = page.request.get(f"{tab.server}/api/jobs/{block.id}").json()
+    learned = [len(one["recipe"]["steps"]) + len(one["recipe"]["overrides"]) for one in (before, after)]
+    assert learned[1] > learned[0]
+    assert after["can_undo"]
+
+    # The same pieces as a wrap: they are no wrap of her, and that is said.
+    page.get_by_label("Taken from").select_option("wrap")
+    page.get_by_text("does not add up to the girths").wait_for()
+    page.get_by_text("never the neck").wait_for()

@@ -4,7 +4,9 @@ The pictures are simulated, with fixed seeds; the figures to reach are those of 
 source; nothing from a real camera).
 """
 
+import os
 from dataclasses import replace
+from random import Random
 
 import numpy as np
 import pytest
@@ -40,11 +42,26 @@ PICTURES = {
     "a back": (("bodice", "bodice_back"), Shot(seed=2, above=95, tilt=5, towards=200, lens=(0.05, -0.01))),
     "a princess panel": (("bustier", ""), Shot(seed=3, above=80, tilt=18, towards=120)),
 }
+#: So many good pictures are looked at: three here, two dozen in the sweep, each from another place with another lens.
+COUNT = int(os.environ.get("IZETT_PICTURES", "3"))
+SUBJECTS = (("bodice", "bodice_front"), ("bodice", "bodice_back"), ("bustier", ""), ("skirt", "skirt_front"))
 
 
-@pytest.fixture(scope="module", params=list(PICTURES))
+def pictures():
+    """The fixed pictures, then others: seeded, within what the page asks of a photo."""
+    yield from PICTURES.items()
+    for seed in range(len(PICTURES) + 1, COUNT + 1):
+        rng = Random(seed)
+        lens = (rng.uniform(-0.06, 0.05), rng.uniform(-0.01, 0.01))
+        shot = Shot(
+            seed=seed, above=rng.uniform(82, 95), tilt=rng.uniform(0, 18), towards=rng.uniform(0, 360), lens=lens
+        )
+        yield f"picture {seed}", (SUBJECTS[seed % len(SUBJECTS)], shot)
+
+
+@pytest.fixture(scope="module", params=list(pictures()), ids=lambda one: one[0])
 def photo(request):
-    (block, name), shot = PICTURES[request.param]
+    _, ((block, name), shot) = request.param
     body = {"bust_girth": 92.0, "waist_girth": 74.0, "hip_girth": 98.0, "height": 168.0}
     piece = a_piece(block, name, body)
     taken = pictured(piece, shot=shot, pencil=pencilled(piece, 15, seed=shot.seed))
