@@ -30,7 +30,7 @@ MEANT_CORNER = 0.8
 #: cm. Where its end is turned, the line leaves its dots by no more than about this, and no further from the seam than that.
 ASIDE, TURNED_WITHIN = 0.15, 2.5
 #: Lines that run on across a seam.
-ACROSS = (Role.NECK, Role.WAIST, Role.HEM, Role.ARMHOLE)
+ACROSS = (Role.NECK, Role.WAIST, Role.HEM, Role.ARMHOLE, Role.CAP)
 #: cm. Beyond any panel.
 FAR = 2000.0
 

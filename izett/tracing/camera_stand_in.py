@@ -358,13 +358,18 @@ def _on_piece(piece: Piece, span: Span, distance: float) -> Spots | None:
     return None
 
 
+#: cm. A sheet that is laid so far from the piece and turned a little leaves a finger's breadth of table beside it.
+ASIDE = 4.5
+
+
 def among_sheets(outline: Spots, *, seed: int = 1, scales: Sequence[float] = (1, 1, 1, 1)) -> tuple[SheetAt, ...]:
     """Return four sheets as somebody lays them around a piece: at its corners, each turned a little."""
     rng = np.random.default_rng(seed)
     (x0, y0), (x1, y1) = outline.min(axis=0), outline.max(axis=0)
     page = np.array(PAPERS["a4"])
     y_top, y_low = y0 - 2, max(y1 + 2 - page[1], y0 + page[1])
-    at = [(x0 - page[0] - 3, y_top), (x1 + 3, y_top), (x0 - page[0] - 3, y_low), (x1 + 3, y_low)]
+    left, right = x0 - page[0] - ASIDE, x1 + ASIDE
+    at = [(left, y_top), (right, y_top), (left, y_low), (right, y_low)]
     inset = (page - (WIDE, HIGH)) / 2
     laid = []
     for number, (x, y) in enumerate(at, start=1):

@@ -31,6 +31,10 @@ MOST_CORNERS = 40
 #: A dart that is cut out: how narrow its tip is (degrees), how alike its legs are (a share), how long (cm).
 DART_TIP, DART_LEGS, DART_LONG = 50.0, 0.08, (3.0, 30.0)
 
+#: cm. Legs of a dart so near to each other are not read: what lies between them may have closed. Of each so many places must be
+#: left, its tip lies no further beyond where it seemed to be, and a leg whose places scatter by less about a straight line is one.
+SLIT, LEAST_OF_LEG, FARTHEST_OUT, STRAIGHT = 0.35, 12, 2.5, 0.02
+
 
 @dataclass(frozen=True)
 class Notch:
@@ -75,8 +79,11 @@ def read(ring: Spots) -> Read:
     if len(at) < 2:
         at = _opposite(places)
     corners = np.array([_sharp_corner(places, i) for i in at])
-    lines = tuple(_between(places, at, corners, n) for n in range(len(at)))
-    return Read(corners, lines, tuple(notches), tuple(_darts(corners)))
+    lines = [_between(places, at, corners, n) for n in range(len(at))]
+    darts = _darts(corners)
+    for tip in darts:
+        _run_out(corners, lines, tip)
+    return Read(corners, tuple(lines), tuple(notches), tuple(darts))
 
 
 def _without_notches(shape: Polygon) -> tuple[Polygon, list[Notch]]:
@@ -248,6 +255,55 @@ def _darts(corners: Spots) -> list[int]:
         ):
             found.append(i)
     return found
+
+
+def _run_out(corners: Spots, lines: list[Spots], tip: int) -> None:
+    """Let the legs of a dart run on to where they meet: near its tip a narrow slit closes, to the lens and to the scissors."""
+    before, after = lines[tip - 1], lines[tip]
+    apart = [
+        np.linalg.norm(leg[:, None] - other[None], axis=-1).min(axis=1)
+        for leg, other in ((before, after), (after, before))
+    ]
+    clear = [
+        leg[(far > SLIT) & (np.linalg.norm(leg - corners[tip], axis=1) > GAP)]
+        for leg, far in zip((before, after), apart, strict=True)
+    ]
+    if min(map(len, clear)) < LEAST_OF_LEG:
+        return
+    met = _meeting(clear[0], clear[1], corners[tip])
+    if met is None or float(np.linalg.norm(met - corners[tip])) > FARTHEST_OUT:
+        return
+    corners[tip] = met
+    lines[tip - 1], lines[tip] = np.vstack([clear[0], met]), np.vstack([met, clear[1]])
+
+
+def _meeting(one: Spots, other: Spots, near: Spots) -> Spots | None:
+    """Return where two legs meet that are run on: straight ones straight, bowed ones in their bow; None where they do not."""
+    ways = [_way(leg, near) for leg in (one, other)]
+    s = np.zeros(2)
+    for _ in range(12):
+        spots = [np.array([np.polyval(c, t) for c in way]) for way, t in zip(ways, s, strict=True)]
+        slopes = np.stack([[np.polyval(np.polyder(c), t) for c in way] for way, t in zip(ways, s, strict=True)], axis=1)
+        slopes[:, 1] *= -1
+        if abs(float(np.linalg.det(slopes))) < 1e-6:
+            return None
+        s = s - np.linalg.solve(slopes, spots[0] - spots[1])
+    return np.array([np.polyval(c, s[0]) for c in ways[0]])
+
+
+def _way(leg: Spots, near: Spots) -> list[Spots]:
+    """Return a leg as polynomials of the way along it from near its tip: straight, unless its places plainly are not."""
+    t = (leg - near) @ _unit(leg.mean(axis=0) - near)
+    for degree in (1, 2):
+        found = [np.polyfit(t, leg[:, axis], degree) for axis in (0, 1)]
+        off = np.hypot(*(np.polyval(found[axis], t) - leg[:, axis] for axis in (0, 1)))
+        if float(np.sqrt((off * off).mean())) <= STRAIGHT:
+            break
+    return found
+
+
+def _unit(way: Spots) -> Spots:
+    return np.asarray(way / max(float(np.linalg.norm(way)), 1e-12))
 
 
 def lengths(lines: Sequence[Spots]) -> list[float]:
