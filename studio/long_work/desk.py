@@ -18,7 +18,6 @@ from izett.errors import IzettError, place_of
 from studio.long_work.kinds import KINDS
 from studio.long_work.worker import Worker
 from studio.models import Wearer, Work
-from studio.problems import not_found
 
 #: This run of the server: work of an earlier one that was not ended never will be.
 RUN = uuid4().hex
@@ -75,25 +74,16 @@ def look(work: Work) -> Work:
     return work
 
 
-def found(uid: str) -> Work:
-    """Return the work of a name, as it stands.
-
-    Raises:
-        Refusal: there is none.
-    """
+def found(uid: str) -> Work | None:
+    """Return the work of a name, as it stands; None where there is none, or none any more."""
     work = Work.objects.filter(uid=uid).first()
-    if work is None:
-        raise not_found("work")
-    return look(work)
+    return None if work is None else look(work)
 
 
-def stop(uid: str) -> Work:
-    """Stop work that is under way; what has ended stays as it is.
-
-    Raises:
-        Refusal: there is none.
-    """
-    found(uid)
+def stop(uid: str) -> Work | None:
+    """Stop work that is under way; what has ended stays as it is. None where there is none."""
+    if found(uid) is None:
+        return None
     _end(uid, state=Work.STOPPED)
     WORKER.let_go(uid)
     return found(uid)

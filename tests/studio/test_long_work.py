@@ -12,7 +12,7 @@ import pytest
 from studio.long_work import desk
 from studio.models import Work
 from tests.ports import free_port
-from tests.studio.conftest import MIDDLING, problem
+from tests.studio.conftest import MIDDLING
 from tests.studio.test_server import PATIENCE, ROOT, call, served
 
 READINGS = {symbol: {"text": text} for symbol, text in MIDDLING.items()}
@@ -26,7 +26,15 @@ def test_what_was_worked_out_is_there_when_it_is_asked_again(page):
     again = page.advice(wearer, READINGS, uid="b").json()
     assert again == first
     assert page.get("/api/long-work/a").json() == first
-    problem(page.get("/api/long-work/b"), 404, "not-found")
+
+
+def test_work_that_is_deleted_with_its_wearer_is_no_error_to_a_page_that_still_asks(page):
+    wearer = page.wearer()
+    page.advice(wearer, READINGS, uid="a")
+    page.client.delete(f"/api/wearers/{wearer['id']}")
+    assert not Work.objects.exists()
+    assert page.get("/api/long-work/a").status_code == 204
+    assert page.post("/api/long-work/a/stop").status_code == 204
 
 
 def test_a_new_question_in_the_same_place_takes_the_place_of_the_old(page):
@@ -52,7 +60,6 @@ def test_work_that_is_stopped_stays_stopped_and_says_how_far_it_came(page, monke
     assert (work["state"], work["done"], work["of"]) == ("stopped", 1, 9)
     assert stopped[0]["state"] == "stopped"
     assert page.post("/api/long-work/a/stop").json()["state"] == "stopped"
-    problem(page.post("/api/long-work/b/stop"), 404, "not-found")
 
 
 def test_what_breaks_in_the_work_is_told_and_can_be_started_again(page, monkeypatch):

@@ -28,16 +28,17 @@ export class LongWork {
 		const isMine = (): boolean => mine === this.asked;
 		this.problem = null;
 		try {
-			let work = await answered(call);
+			let work: Work | undefined = await answered(call);
 			while (isMine()) {
-				this.work = work;
-				if (!this.underWay) break;
+				this.work = work ?? null;
+				if (!work || !this.underWay) break;
 				await new Promise((done) => setTimeout(done, LOOK_EVERY));
 				if (!isMine()) break;
-				const path = { uid: work.uid };
-				work = await answered(api.GET('/api/long-work/{uid}', { params: { path } }));
+				const path: { uid: string } = { uid: work.uid };
+				work = await answered<Work | undefined>(api.GET('/api/long-work/{uid}', { params: { path } }));
 			}
-			if (!isMine()) return null;
+			// Work is deleted with the wearer whom it was for.
+			if (!isMine() || !work) return null;
 			const { problem } = work;
 			if (problem) this.problem = new Problem(500, problem.code, problem.message, problem.fix);
 			// What kind of work it is says what comes of it.
@@ -57,7 +58,8 @@ export class LongWork {
 		const path = { uid: this.work.uid };
 		this.asked += 1;
 		try {
-			this.work = await answered(api.POST('/api/long-work/{uid}/stop', { params: { path } }));
+			const call = api.POST('/api/long-work/{uid}/stop', { params: { path } });
+			this.work = (await answered<Work | undefined>(call)) ?? null;
 		} catch (error) {
 			this.problem = asProblem(error);
 		}

@@ -55,6 +55,16 @@ test('work that is stopped is watched no more', async () => {
 	expect(asked.filter(({ path }) => path.endsWith('/stop'))).toHaveLength(1);
 });
 
+test('work that was deleted meanwhile comes to nothing, and is no error', async () => {
+	let n = 0;
+	serving(() => (n++ ? new Response(null, { status: 204 }) : json(work('running'))));
+	const long = new LongWork();
+	const result = long.begin(begin());
+	await vi.advanceTimersByTimeAsync(300);
+	expect(await result).toBeNull();
+	expect([long.work, long.problem, long.underWay]).toEqual([null, null, false]);
+});
+
 test('work that came to nothing says why', async () => {
 	const problem = { code: 'work-lost', message: 'The program was stopped.', fix: 'Start it again.' };
 	serving(() => json(work('failed', { problem })));

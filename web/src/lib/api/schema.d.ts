@@ -1613,7 +1613,9 @@ export interface paths {
         };
         /**
          * Look
-         * @description Return how far work has come, with its result once there is one.
+         * @description Return how far work has come, with its result once there is one; nothing where it was deleted meanwhile.
+         *
+         *     Work is deleted with the wearer whom it was for, while pages may still be asking for it.
          */
         get: operations["studio_routers_long_work_look"];
         put?: never;
@@ -1635,7 +1637,7 @@ export interface paths {
         put?: never;
         /**
          * Stop
-         * @description Stop work that is under way.
+         * @description Stop work that is under way; nothing where it was deleted meanwhile.
          */
         post: operations["studio_routers_long_work_stop"];
         delete?: never;
@@ -8765,6 +8767,13 @@ export interface operations {
                     "application/json": components["schemas"]["WorkOut"];
                 };
             };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description What went wrong, and what to do about it */
             default: {
                 headers: {
@@ -8795,6 +8804,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WorkOut"];
                 };
+            };
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description What went wrong, and what to do about it */
             default: {
