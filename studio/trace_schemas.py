@@ -15,6 +15,12 @@ Pixel = Annotated[list[float], Field(min_length=2, max_length=2)]
 Known = Annotated[float, Field(gt=0, le=FARTHEST)]
 
 
+#: cm. A piece that is traced is no thicker.
+THICKEST = 5.0
+#: More corners, notches and marks than any piece has.
+MOST_TAKEN = 500
+
+
 class PictureOut(BaseModel):
     """A picture that was sent to be traced; it is kept for a day."""
 
@@ -23,11 +29,39 @@ class PictureOut(BaseModel):
     height: int
 
 
+class TakenPlace(BaseModel):
+    """A corner, a notch or a pencil mark that a person takes in a picture.
+
+    What is `exact` lies just there; else it goes to what is near: a mark, a corner, the outline.
+    """
+
+    kind: Literal["corner", "notch", "dot", "cross", "dash"]
+    at: Pixel
+    exact: bool = False
+
+
+class TapeIn(BaseModel):
+    """A tape that lies in the picture: two places on it, and what it reads between them, cm."""
+
+    ends: list[Pixel] = Field(min_length=2, max_length=2)
+    known: Known
+
+
+class TapeOut(BaseModel):
+    """How the picture measures a tape that lies in it, cm."""
+
+    known: float
+    measured: float
+    agrees: bool
+
+
 class TraceIn(BaseModel):
     """What is to be traced in a picture, and what tells its scale.
 
     `uid` names the work, `picture` the picture. `spots` are clicked: two points, four corners from the top left, or a place
     in the grid; `lengths` (cm) are those between the points, the rectangle's width and height, or a square of the grid.
+    `thick` (cm) is how thick the piece is. `taken` are all corners, notches and marks that a person takes; none leaves what
+    was found.
     """
 
     uid: str = Field(min_length=8, max_length=64, pattern=r"^[A-Za-z0-9-]+$")
@@ -41,6 +75,9 @@ class TraceIn(BaseModel):
     tap: Pixel
     of: Literal["outline", "marks"] = "outline"
     upright: int | None = Field(None, ge=0, le=100)
+    thick: float = Field(0.0, ge=0, le=THICKEST)
+    taken: list[TakenPlace] | None = Field(None, max_length=MOST_TAKEN)
+    tape: TapeIn | None = None
 
 
 class TraceQuestion(TraceIn):
@@ -86,8 +123,9 @@ class GhostOut(BaseModel):
 class TracedOut(BaseModel):
     """What a picture comes to; a proposal that is looked at over the picture.
 
-    `picture` names the picture as seen from straight above. `checked` and `share` say how well the calibration holds where
-    each sheet is left out in turn: cm and a share; None where no sheets told the scale.
+    `taken` are its corners, notches and marks as they stand. `picture` names the picture as seen from straight above.
+    `checked` and `share` say how well the calibration holds where each sheet is left out in turn: cm and a share; None where
+    no sheets told the scale.
     """
 
     panel: Panel
@@ -98,7 +136,9 @@ class TracedOut(BaseModel):
     lines: list[LinePicked]
     notches: int
     darts: int
+    taken: list[TakenPlace]
     ghosts: list[GhostOut]
+    tape: TapeOut | None = None
     contrast: float
     px_per_cm: float
     checked: float | None = None

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from hashlib import sha256
+from typing import TYPE_CHECKING
 from uuid import UUID, uuid5
 
 from izett.draping.outlines import panel_from_piece
@@ -13,10 +14,28 @@ from izett.geometry.point import Point
 from izett.progress import Progress
 from izett.wording import cm
 from studio.storage import incoming
-from studio.trace_schemas import GhostOut, Lies, LinePicked, ShapesIn, TracedOut, TraceIn, TraceQuestion
+from studio.trace_schemas import (
+    GhostOut,
+    Lies,
+    LinePicked,
+    ShapesIn,
+    TakenPlace,
+    TapeOut,
+    TracedOut,
+    TraceIn,
+    TraceQuestion,
+)
+
+if TYPE_CHECKING:
+    from izett.tracing.look import Look
+    from izett.tracing.mapping import Picture
 
 #: Quality of the JPEG of a picture seen from straight above.
 QUALITY = 82
+#: Decimals of a pixel in which what was taken is told: so that it comes back as the same place.
+FINE = 3
+#: What of a question tells what a picture shows; the rest is what a person makes of that.
+LOOKED_AT_BY = {"picture", "digest", "by", "paper", "bar", "spots", "lengths", "tap", "thick"}
 #: What of a picture told by two points is always said.
 SQUARE_ON = "Two points tell no tilt: a picture taken askew by 5° is off by 0.7 cm. Take a scan, or tell the scale by four corners."
 FOUR_CORNERS = "Four clicked corners hold to about 0.2 cm over a cutting mat."
@@ -43,16 +62,28 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
     import cv2  # noqa: PLC0415
     import numpy as np  # noqa: PLC0415
 
-    from izett.tracing.known import Known, picture_from  # noqa: PLC0415
-    from izett.tracing.known import traced as found_in  # noqa: PLC0415
-    from izett.tracing.trace import kept_picture, line_names, panel_of, panel_of_marks, placing  # noqa: PLC0415
+    from izett.tracing.known import taped  # noqa: PLC0415
+    from izett.tracing.trace import (  # noqa: PLC0415
+        Kind,
+        Taken,
+        kept_picture,
+        line_names,
+        panel_of,
+        panel_of_marks,
+        placing,
+        trace_of,
+    )  # fmt: skip
 
-    picture = picture_from(incoming.read(question.picture))
-    spots = tuple((spot[0], spot[1]) for spot in question.spots)
-    known = Known(question.by, question.paper, question.bar, spots, tuple(question.lengths))
-    trace = found_in(picture, (question.tap[0], question.tap[1]), known, progress=progress)
+    picture, look = _LAST.look(question, progress)
+    taken = (
+        None
+        if question.taken is None
+        else [Taken(Kind(one.kind), (one.at[0], one.at[1]), one.exact) for one in question.taken]
+    )
+    of_outline = question.of == "outline"
+    trace = trace_of(look, taken, outline=of_outline)
     upright = question.upright if question.upright is not None and question.upright < len(trace.lines) else None
-    panel = (panel_of if question.of == "outline" else panel_of_marks)(trace, question.title, upright=upright)
+    panel = (panel_of if of_outline else panel_of_marks)(trace, question.title, upright=upright)
     place = placing(trace, upright)
     kept = kept_picture(picture, trace)
     name = uuid5(question.picture, question.model_dump_json())
@@ -63,10 +94,18 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
         turn=place.turn, across=place.across, along=place.along,
     )  # fmt: skip
 
-    def seen(spots: Sequence[Point]) -> list[list[float]]:
+    def seen(spots: Sequence[Point], decimals: int = 1) -> list[list[float]]:
         """Return where spots of the table come to lie in the picture."""
-        return np.round(trace.mapping.pixels(np.array(spots) * (1, -1)), 1).tolist()
+        return np.round(look.mapping.pixels(np.array(spots).reshape(-1, 2) * (1, -1)), decimals).tolist()
 
+    def as_taken(kind: str, spots: Sequence[Point]) -> list[TakenPlace]:
+        return [TakenPlace.model_validate({"kind": kind, "at": at, "exact": True}) for at in seen(spots, FINE)]
+
+    marks = trace.marks if trace.marks is not None else () if of_outline else trace.ghosts
+    stands = [place for kind, spot in marks for place in as_taken(kind.value, [spot])]
+    if of_outline:
+        corners = [line.curve.start for line in trace.lines]
+        stands = [*as_taken("corner", corners), *as_taken("notch", trace.notches), *stands]
     ghosts = []
     for kind, spot in trace.ghosts:
         across, along = place.moved(spot)
@@ -81,7 +120,11 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
         )
         for line_name, line in zip(line_names(trace), trace.lines, strict=True)
     ]
-    known_to = trace.calibration
+    known_to = look.calibration
+    tape = None
+    if question.tape is not None:
+        read = taped(look.table, [(x, y) for x, y in question.tape.ends], question.tape.known)
+        tape = TapeOut(known=read.known, measured=read.measured, agrees=read.agrees)
     return TracedOut(
         panel=panel,
         picture=name,
@@ -91,14 +134,46 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
         lines=lines,
         notches=len(trace.notches),
         darts=len(trace.darts),
+        taken=stands,
         ghosts=ghosts,
-        contrast=trace.contrast,
-        px_per_cm=trace.px_per_cm,
+        tape=tape,
+        contrast=look.contrast,
+        px_per_cm=look.px_per_cm,
         checked=known_to.off if known_to else None,
         share=known_to.share if known_to else None,
         tilt=known_to.tilt if known_to else None,
         warnings=_warnings(question, lines, doubtful=bool(known_to and known_to.doubtful)),
     )
+
+
+class _Last:
+    """The picture that was looked at last: what a person takes or moves in it is then answered at once."""
+
+    def __init__(self) -> None:
+        self._of: str | None = None
+        self._found: tuple[Picture, Look] | None = None
+
+    def look(self, question: TraceQuestion, progress: Progress) -> tuple["Picture", "Look"]:
+        """Return a picture's pixels and what it shows.
+
+        Raises:
+            PictureRefused: nothing can be measured in it, or no piece is found.
+        """
+        from izett.tracing.known import Known, look_at, picture_from  # noqa: PLC0415
+
+        of = question.model_dump_json(include=LOOKED_AT_BY)
+        if self._found is None or self._of != of:
+            # Let go of first: two large pictures at once take twice the room.
+            self._of, self._found = None, None
+            picture = picture_from(incoming.read(question.picture))
+            spots = tuple((spot[0], spot[1]) for spot in question.spots)
+            known = Known(question.by, question.paper, question.bar, spots, tuple(question.lengths), question.thick)
+            tap = (question.tap[0], question.tap[1])
+            self._of, self._found = of, (picture, look_at(picture, tap, known, progress=progress))
+        return self._found
+
+
+_LAST = _Last()
 
 
 def _warnings(question: TraceQuestion, lines: list[LinePicked], *, doubtful: bool) -> list[str]:

@@ -8,7 +8,8 @@ import shapely
 
 from izett.pattern.piece import Piece
 from izett.tracing.camera_stand_in import Pencil, Scene, Shot, among_sheets, cut_out, photographed, scene_middle, wobbly
-from izett.tracing.trace import Trace, traced_photo
+from izett.tracing.look import look_at_photo
+from izett.tracing.trace import Trace, trace_of
 
 cv2.setNumThreads(1)
 cv2.setRNGSeed(1)
@@ -34,10 +35,10 @@ class Pictured:
     def on_table(self, trace: Trace, spots):
         """Return true spots in the frame of a trace: y up."""
         pixels = self.shot.pixels(np.asarray(spots).reshape(-1, 2), scene_middle(self.scene))
-        return trace.calibration.mapping.spots(pixels) * (1, -1)
+        return trace.look.mapping.spots(pixels) * (1, -1)
 
-    def traced(self) -> Trace:
-        return traced_photo(self.picture, self.tap)
+    def traced(self, **known) -> Trace:
+        return trace_of(look_at_photo(self.picture, self.tap, **known))
 
 
 def pictured(piece: Piece, *, shot: Shot, pencil=(), wobble=0.0, notches=True, **scene) -> Pictured:

@@ -26,6 +26,7 @@ def add(commands: "argparse._SubParsersAction[argparse.ArgumentParser]", evaluat
     trace.add_argument("--tap", metavar="X,Y", help="a pixel on the piece; the middle where none is given")
     trace.add_argument("--sheet-paper", default="a4", help="what the sheets were printed on: a4 or letter")
     trace.add_argument("--bar", metavar="LENGTH", default="20cm", help="what a ruler reads on a sheet's bar")
+    trace.add_argument("--thick", metavar="LENGTH", default="0", help="how thick the piece is, where over 1 mm")
     trace.add_argument(
         "--known",
         metavar="X,Y:X,Y=LENGTH",
@@ -56,17 +57,18 @@ def _sheets(options: argparse.Namespace) -> int:
 
 def _trace(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> int:
     # Only who traces waits for the library that sees.
-    from izett.tracing.known import Known, picture_from, traced  # noqa: PLC0415
-    from izett.tracing.trace import panel_of  # noqa: PLC0415
+    from izett.tracing.known import Known, look_at, picture_from  # noqa: PLC0415
+    from izett.tracing.trace import panel_of, trace_of  # noqa: PLC0415
 
     picture = picture_from(options.file.read_bytes())
     high, wide = picture.shape[:2]
     tap = _spot(options.tap, "--tap") if options.tap else (wide / 2, high / 2)
     spots, lengths = _known(options)
-    known = Known(options.by, options.sheet_paper, _length(options.bar, "--bar"), spots, lengths)
-    found = traced(picture, tap, known, progress=untold)
-    if found.calibration is not None:
-        checked = found.calibration
+    bar, thick = _length(options.bar, "--bar"), _length(options.thick, "--thick")
+    look = look_at(picture, tap, Known(options.by, options.sheet_paper, bar, spots, lengths, thick), progress=untold)
+    found = trace_of(look)
+    if look.calibration is not None:
+        checked = look.calibration
         print(
             f"calibration checked to {checked.off * 10:.1f} mm and {checked.share * 100:.2f} %, camera {checked.tilt:.0f}° off square"
         )

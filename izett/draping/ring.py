@@ -28,6 +28,8 @@ DIAMOND_MARKS = 4
 DART = "dart"
 #: The mark that is no corner: where the bust point lies.
 APEX = "apex"
+#: What a mark says that lies within the panel, on no line.
+INSIDE = "inside"
 
 #: Names in use beside the roles' own.
 CALLED = {
@@ -162,8 +164,8 @@ def walked(panel: Panel) -> Round:
 
 
 def _is_inside(mark: Mark) -> bool:
-    """Return whether a mark lies within the panel: the bust point, or a slash that no line is named for."""
-    return not mark.lines and (mark.kind is MarkKind.SLASH or mark.name == APEX)
+    """Return whether a mark lies within the panel: told so, the bust point, or a slash that no line is named for."""
+    return mark.lines == (INSIDE,) or (not mark.lines and (mark.kind is MarkKind.SLASH or mark.name == APEX))
 
 
 def _diamonds(panel: Panel) -> Iterator[tuple[str, tuple[int, ...]]]:

@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 from scipy.optimize import least_squares
 
-from izett.tracing.mapping import Flat, Picture, Spots, middle_of, scale_at, through
+from izett.tracing.mapping import USUAL_FOCAL, Flat, Picture, Spots, middle_of, scale_at, through
 from izett.tracing.sheets import HIGH, NEEDED, PAPERS, SQUARE, WIDE, Sheet, all_sheets, dictionary
 from izett.tracing.told import Why, refused
 from izett.wording import cm
@@ -34,8 +34,6 @@ TOLD_SHARE, REFUSED_SHARE = 0.0025, 0.008
 TOLD_OFF, REFUSED_OFF = 0.06, 0.15
 #: Pixels a cm that are needed, degrees of tilt that are allowed.
 LEAST_SCALE, MOST_TILT = 14.0, 32.0
-#: The focal length of a telephone's main lens, in half diagonals of its picture.
-USUAL_FOCAL = 1.25
 #: Sheets all on one side: their middles lie within so much of one line, as a share of how far they reach.
 ON_ONE_LINE = 0.12
 

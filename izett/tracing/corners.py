@@ -26,6 +26,9 @@ ARMS, GAP, CORNERS_APART = (1.8, 3.5), 0.3, 1.0
 LEAST_TURN, OVER_PLAIN = 16.0, 5.0
 #: cm, and a share: so much of the least turn happens so near to a corner. A bend of 3 cm turns by less there.
 NEAR, SHARE_NEAR = 0.5, 0.7
+#: cm. A hand that points at a corner or a notch errs by no more; corners nearer to each other than this are the same.
+POINTED, SAME = 0.5, 0.01
+LEAST_CORNERS = 2
 #: More corners than any piece has: what is looked at is no piece.
 MOST_CORNERS = 40
 #: A dart that is cut out: how narrow its tip is (degrees), how alike its legs are (a share), how long (cm).
@@ -53,12 +56,16 @@ class Read:
         lines: from each corner to the next, their places about 0.1 cm apart, both corners with them.
         notches: on the lines.
         darts: the corners (by number) that are a dart's tip.
+        places: the outline without its notches, at places 0.1 cm apart.
+        at: of each corner, the number of the place where it was seen.
     """
 
     corners: Spots
     lines: tuple[Spots, ...]
     notches: tuple[Notch, ...]
     darts: tuple[int, ...]
+    places: Spots
+    at: tuple[int, ...]
 
 
 def read(ring: Spots) -> Read:
@@ -76,14 +83,75 @@ def read(ring: Spots) -> Read:
             f"The outline has {len(at)} corners: that is no piece, or its edge is torn.",
             "Lay the piece on a plain table of another tone, its edges flat.",
         )
-    if len(at) < 2:
+    if len(at) < LEAST_CORNERS:
         at = _opposite(places)
-    corners = np.array([_sharp_corner(places, i) for i in at])
+    return _from_corners(places, at, [None] * len(at), tuple(notches))
+
+
+def read_anew(found: Read, corners: Sequence[tuple[Spots, bool]], notches: Sequence[Spots]) -> Read:
+    """Return an outline with its corners and notches where a person says.
+
+    A corner that is pointed at lies where the outline turns near there, else on the outline; one pointed at further off the
+    outline than a hand errs, or told exactly, lies just there.
+
+    Args:
+        found: the outline as read.
+        corners: in any order: where each is, and whether that is exact.
+        notches: where they are; each lies on the outline.
+
+    Raises:
+        PictureRefused: fewer than two corners are left.
+    """
+    told: dict[int, Spots | None] = {}
+    for spot, exact in corners:
+        i = _place_of(found, spot)
+        off = float(np.linalg.norm(found.places[i] - spot))
+        if exact or off > POINTED:
+            told[i] = spot
+        else:
+            i = _turns_near(found.places, i)
+            told.setdefault(i, None)
+    if len(told) < LEAST_CORNERS:
+        raise refused(
+            Why.CORNERS,
+            f"An outline has {LEAST_CORNERS} corners at least; {len(told)} {'is' if len(told) == 1 else 'are'} left.",
+            "Take a corner wherever one line ends and the next begins.",
+        )
+    at = sorted(told)
+    on = [found.places[int(np.argmin(np.linalg.norm(found.places - spot, axis=1)))] for spot in notches]
+    kept = tuple(_same_notch(found, spot) for spot in on)
+    return _from_corners(found.places, at, [told[i] for i in at], kept)
+
+
+def _place_of(found: Read, spot: Spots) -> int:
+    """Return the number of the place of the outline that a corner belongs to: its own where it is known, else the nearest."""
+    for corner, i in zip(found.corners, found.at, strict=True):
+        if float(np.linalg.norm(corner - spot)) < SAME:
+            return i
+    return int(np.argmin(np.linalg.norm(found.places - spot, axis=1)))
+
+
+def _turns_near(places: Spots, i: int) -> int:
+    """Return the place near one where the outline turns most, if it turns as at a corner; else that place."""
+    turns = _turns(places, ARMS[0])
+    near = (i + np.arange(-round(POINTED / APART), round(POINTED / APART) + 1)) % len(places)
+    best = int(near[int(np.argmax(turns[near]))])
+    return best if turns[best] >= LEAST_TURN else i
+
+
+def _same_notch(found: Read, spot: Spots) -> Notch:
+    """Return a notch at a spot: one that was read there, or one that nobody measured the depth of."""
+    return next((one for one in found.notches if float(np.linalg.norm(one.at - spot)) < POINTED), Notch(spot, 0.0))
+
+
+def _from_corners(places: Spots, at: Sequence[int], told: Sequence[Spots | None], notches: tuple[Notch, ...]) -> Read:
+    """Return an outline parted at its corners; those that nobody told lie where the lines beside them meet."""
+    corners = np.array([_sharp_corner(places, i) if spot is None else spot for i, spot in zip(at, told, strict=True)])
     lines = [_between(places, at, corners, n) for n in range(len(at))]
     darts = _darts(corners)
     for tip in darts:
-        _run_out(corners, lines, tip)
-    return Read(corners, tuple(lines), tuple(notches), tuple(darts))
+        _run_out(corners, lines, tip, told=told[tip])
+    return Read(corners, tuple(lines), notches, tuple(darts), places, tuple(at))
 
 
 def _without_notches(shape: Polygon) -> tuple[Polygon, list[Notch]]:
@@ -257,8 +325,11 @@ def _darts(corners: Spots) -> list[int]:
     return found
 
 
-def _run_out(corners: Spots, lines: list[Spots], tip: int) -> None:
-    """Let the legs of a dart run on to where they meet: near its tip a narrow slit closes, to the lens and to the scissors."""
+def _run_out(corners: Spots, lines: list[Spots], tip: int, *, told: Spots | None) -> None:
+    """Let the legs of a dart run on to where they meet, or to the tip that a person told.
+
+    Near its tip a narrow slit closes, to the lens and to the scissors.
+    """
     before, after = lines[tip - 1], lines[tip]
     apart = [
         np.linalg.norm(leg[:, None] - other[None], axis=-1).min(axis=1)
@@ -270,7 +341,7 @@ def _run_out(corners: Spots, lines: list[Spots], tip: int) -> None:
     ]
     if min(map(len, clear)) < LEAST_OF_LEG:
         return
-    met = _meeting(clear[0], clear[1], corners[tip])
+    met = _meeting(clear[0], clear[1], corners[tip]) if told is None else told
     if met is None or float(np.linalg.norm(met - corners[tip])) > FARTHEST_OUT:
         return
     corners[tip] = met

@@ -25,6 +25,7 @@ class Why(StrEnum):
     AT_THE_EDGE = "piece-at-the-edge"
     AT_A_SHEET = "piece-at-a-sheet"
     RAGGED = "ragged"
+    CORNERS = "too-few-corners"
     NO_GRID = "no-grid"
     POINTS = "points"
 

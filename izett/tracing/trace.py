@@ -6,24 +6,22 @@ panel that is kept has marks and drawn lines like any other given panel.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from math import atan2, cos, pi, sin
 
 import numpy as np
 
 from izett.draping.outlines import DECIMALS, Named, panel_from_lines, three_at_least
 from izett.draping.panel import CORNERS, Mark, MarkKind, Panel, name_of
-from izett.draping.ring import LEAST_CORNERS
+from izett.draping.ring import INSIDE, LEAST_CORNERS
 from izett.geometry.curve import Curve, straight
 from izett.geometry.dots import along_dots
 from izett.geometry.outline import gap
 from izett.geometry.point import Point
-from izett.progress import Progress, untold
-from izett.tracing.calibration import Calibrated, calibrated
-from izett.tracing.corners import Read, read
-from izett.tracing.mapping import Mapping, Picture, Spots, scale_at, straightened
-from izett.tracing.outline import outline
-from izett.tracing.pencil import pencil_marks
-from izett.tracing.told import Why, refused
+from izett.tracing.corners import Read, read, read_anew
+from izett.tracing.look import Look
+from izett.tracing.mapping import Picture, Spots, straightened
+from izett.tracing.pencil import nearest
 
 #: cm. How far an edge that was cut with scissors is off its line, and how far a line may lie off the edge.
 CUT_NOISE, CUT_MOST = 0.05, 0.2
@@ -33,8 +31,6 @@ PLACES = 28
 STRAIGHT = 0.06
 #: A line of more cubics than this is ragged, and told.
 RAGGED = 4
-#: Parts of the work that are told as it goes on.
-PARTS = 5
 
 
 @dataclass(frozen=True)
@@ -60,78 +56,84 @@ class Trace:
     """What a picture comes to. All places are cm, x right and y up, turned so that the picture's own upright stays upright.
 
     Attributes:
+        look: what the picture shows.
         lines: from corner to corner, counter-clockwise.
         notches: places on them.
         darts: the corners that are a dart's tip, by number.
         ghosts: marks that are proposed, with their kind.
-        contrast: of the edge over the noise.
-        px_per_cm: pixels a cm at the piece.
-        mapping: of the picture.
-        calibration: of a photo among sheets; None where the scale was told otherwise.
+        marks: those that a person took; None where nobody said.
     """
 
+    look: Look
     lines: tuple[Line, ...]
     notches: tuple[Point, ...]
     darts: tuple[int, ...]
     ghosts: tuple[tuple[MarkKind, Point], ...]
-    contrast: float
-    px_per_cm: float
-    mapping: Mapping
-    calibration: Calibrated | None = None
+    marks: tuple[tuple[MarkKind, Point], ...] | None = None
 
 
-def traced_photo(
-    picture: Picture, tap: tuple[float, float], *, paper: str = "a4", bar: float = 1.0, progress: Progress = untold
-) -> Trace:
-    """Return what a photo of a piece among printed sheets comes to.
+class Kind(StrEnum):
+    """What a person takes, moves or drops over a picture."""
+
+    CORNER = "corner"
+    NOTCH = "notch"
+    DOT = "dot"
+    CROSS = "cross"
+    DASH = "dash"
+
+
+@dataclass(frozen=True)
+class Taken:
+    """Something that a person took over the picture.
+
+    Attributes:
+        kind: what it is.
+        at: where it was pointed at, pixels.
+        exact: whether it lies just there; else it goes to what is near: a mark, a corner, the outline.
+    """
+
+    kind: Kind
+    at: tuple[float, float]
+    exact: bool = False
+
+
+#: What a pencil makes.
+PENCILLED = (Kind.DOT, Kind.CROSS, Kind.DASH)
+
+
+def trace_of(look: Look, taken: Sequence[Taken] | None = None, *, outline: bool = True) -> Trace:
+    """Return what a picture comes to.
 
     Args:
-        picture: height × width × 3, blue, green, red.
-        tap: a pixel on the piece.
-        paper: what the sheets were printed on.
-        bar: by which share they were printed larger than drawn.
-        progress: told how far the work has come.
+        look: what it shows.
+        taken: all corners, notches and marks that a person takes; None leaves what was found.
+        outline: whether what is taken tells the outline too, or its marks alone.
 
     Raises:
-        PictureRefused: nothing can be measured in it, or no piece is found; its reason is told.
+        PictureRefused: too few corners are left.
     """
-    progress(0, PARTS)
-    known = calibrated(picture, paper=paper, bar=bar)
-    progress(1, PARTS)
-    return _traced(picture, known.mapping, tap, known, progress)
-
-
-def traced_flat(picture: Picture, mapping: Mapping, tap: tuple[float, float], *, progress: Progress = untold) -> Trace:
-    """Return what a picture comes to whose scale is told by points, a rectangle or a grid."""
-    progress(1, PARTS)
-    return _traced(picture, mapping, tap, None, progress)
-
-
-def _traced(
-    picture: Picture, mapping: Mapping, tap: tuple[float, float], known: Calibrated | None, progress: Progress
-) -> Trace:
-    high, wide = picture.shape[:2]
-    if not (0 <= tap[0] < wide and 0 <= tap[1] < high):
-        raise refused(Why.NO_PIECE, "The tap lies outside the picture.", "Tap the middle of the piece.")
-    spot = mapping.spots(np.array([tap]))[0]
-    seen = outline(picture, mapping, spot, known.sheets if known else {})
-    progress(2, PARTS)
-    found = read(seen.ring)
-    progress(3, PARTS)
-    ghosts = pencil_marks(picture, mapping, seen.ring)
-    progress(4, PARTS)
-    lines = lines_of(found)
-    progress(PARTS, PARTS)
+    told = list(taken or ())
+    spots: Spots = look.mapping.spots(np.array([one.at for one in told]).reshape(-1, 2))
+    found = look.read
+    if taken is not None and outline:
+        corners = [(spot, one.exact) for one, spot in zip(told, spots, strict=True) if one.kind is Kind.CORNER]
+        notches = [spot for one, spot in zip(told, spots, strict=True) if one.kind is Kind.NOTCH]
+        found = read_anew(found, corners, notches)
+    marks = [_mark_at(look, one, spot) for one, spot in zip(told, spots, strict=True) if one.kind in PENCILLED]
     return Trace(
-        lines,
+        look,
+        lines_of(found),
         tuple(_up(notch.at) for notch in found.notches),
         found.darts,
-        tuple((ghost.kind, _up(ghost.at)) for ghost in ghosts),
-        seen.contrast,
-        scale_at(mapping, spot),
-        mapping,
-        known,
+        tuple((ghost.kind, _up(ghost.at)) for ghost in look.ghosts),
+        None if taken is None else tuple(dict.fromkeys(marks)),
     )
+
+
+def _mark_at(look: Look, taken: Taken, spot: Spots) -> tuple[MarkKind, Point]:
+    """Return the mark that was pointed at: the nearest that was proposed, or one of one's own."""
+    ghost = None if taken.exact else nearest(look.ghosts, spot)
+    return (ghost.kind, _up(ghost.at)) if ghost is not None else (MarkKind(taken.kind.value), _up(spot))
 
 
 def _up(spot: Spots) -> Point:
@@ -166,6 +168,8 @@ def _drawn(places: Sequence[Point]) -> Line:
 def panel_of(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
     """Return the panel that a traced outline makes: a cross at each corner, its lines as drawn, a notch at each notch.
 
+    Pencil marks that were taken lie within it.
+
     Args:
         trace: of a piece.
         title: what the panel is called.
@@ -173,7 +177,9 @@ def panel_of(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
     """
     moved = placing(trace, upright).moved
     lines = [Named(name, line.curve.mapped(moved)) for name, line in zip(line_names(trace), trace.lines, strict=True)]
-    return panel_from_lines(title, lines, notches=[moved(spot) for spot in trace.notches])
+    panel = panel_from_lines(title, lines, notches=[moved(spot) for spot in trace.notches])
+    within = [(kind, moved(spot)) for kind, spot in trace.marks or ()]
+    return panel.model_copy(update={"marks": (*panel.marks, *(_mark(kind, spot, (INSIDE,)) for kind, spot in within))})
 
 
 def panel_of_marks(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
@@ -185,21 +191,25 @@ def panel_of_marks(trace: Trace, title: str, *, upright: int | None = None) -> P
         trace, title, upright: as of `panel_of`.
     """
     moved = placing(trace, upright).moved
-    marks = [(kind, moved(spot)) for kind, spot in trace.ghosts]
+    marks = [(kind, moved(spot)) for kind, spot in (trace.ghosts if trace.marks is None else trace.marks)]
     middle = [sum(spot[i] for _, spot in marks) / max(len(marks), 1) for i in (0, 1)]
     round_it = sorted(marks, key=lambda mark: atan2(mark[1][1] - middle[1], mark[1][0] - middle[0]))
     first = next((i for i, (kind, _) in enumerate(round_it) if kind in CORNERS), 0)
     walk = [*round_it[first:], *round_it[:first]]
     count = max(sum(1 for kind, _ in walk if kind in CORNERS), 1)
     found, number = [], 0
-    for kind, (x, y) in walk:
+    for kind, spot in walk:
         if kind in CORNERS:
             number += 1
             lines = tuple(dict.fromkeys((f"line_{(number - 2) % count + 1}", f"line_{number}")))
         else:
             lines = (f"line_{max(number, 1)}",)
-        found.append(Mark(kind=kind, across=round(x, DECIMALS), along=round(y, DECIMALS), lines=lines))
+        found.append(_mark(kind, spot, lines))
     return Panel(name=name_of(title), title=title, marks=tuple(found))
+
+
+def _mark(kind: MarkKind, spot: Point, lines: tuple[str, ...]) -> Mark:
+    return Mark(kind=kind, across=round(spot[0], DECIMALS), along=round(spot[1], DECIMALS), lines=lines)
 
 
 def line_names(trace: Trace) -> list[str]:
@@ -259,7 +269,7 @@ def kept_picture(picture: Picture, trace: Trace) -> Kept:
     scale = min(KEPT_SHARP, KEPT_LONG / max(x1 - x0, y1 - y0))
     size = (int((x1 - x0) * scale), int((y1 - y0) * scale))
     return Kept(
-        straightened(picture, trace.mapping, np.array([x0, -y1]), size, scale), float(x0), float(y1), float(scale)
+        straightened(picture, trace.look.mapping, np.array([x0, -y1]), size, scale), float(x0), float(y1), float(scale)
     )
 
 

@@ -139,6 +139,32 @@ def test_the_pencil_marks_make_a_panel_in_the_order_of_walking_round(page, job, 
     assert (np.diff(turns) > 0).all()
 
 
+def test_what_is_taken_over_the_picture_makes_the_panel_and_comes_back_as_it_stands(page, job, taken):
+    picture = sent(page, job, taken).json()["uid"]
+
+    def traced(uid, **more):
+        work = trace(page, job, picture, taken, uid=uid, **more).json()
+        assert work["state"] == "done", work["problem"]
+        return work["result"]
+
+    found = traced("w-first-one")
+    assert [one["kind"] for one in found["taken"]] == ["corner"] * 4 + ["notch"] * 2
+    again = traced("w-as-it-stands", taken=found["taken"])
+    assert again["panel"] == found["panel"] and again["taken"] == found["taken"]
+    ghost = found["ghosts"][0]
+    asked = [*found["taken"][:-1], {"kind": "dot", "at": [ghost["seen"][0] + 3, ghost["seen"][1]]}]
+    tape = {"ends": [found["taken"][0]["at"], found["taken"][1]["at"]], "known": found["lines"][0]["length"] + 1}
+    mended = traced("w-mended-here", taken=asked, tape=tape)
+    assert mended["notches"] == 1
+    assert mended["taken"][-1]["kind"] == ghost["kind"]
+    assert np.allclose(mended["taken"][-1]["at"], ghost["seen"], atol=0.1)
+    inside = [mark for mark in mended["panel"]["marks"] if mark["lines"] == ["inside"]]
+    assert [mark["kind"] for mark in inside] == [ghost["kind"]]
+    assert mended["tape"]["agrees"] is False and mended["tape"]["known"] > mended["tape"]["measured"]
+    few = trace(page, job, picture, taken, uid="w-too-few-there", taken=found["taken"][:1]).json()
+    assert few["problem"]["code"] == "picture-refused" and "1 is left" in few["problem"]["message"]
+
+
 def test_drawings_are_read_and_asked_for_their_unit(page, job):
     drawing = '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H200V300H0Z"/></svg>'
     question = {"kind": "svg", "content": b64encode(drawing.encode()).decode()}

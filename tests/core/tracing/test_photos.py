@@ -16,8 +16,9 @@ from izett.draping.given import drawn
 from izett.draping.panel import Given, MarkKind, Source
 from izett.tracing.calibration import calibrated
 from izett.tracing.camera_stand_in import Shot, among_sheets, photographed, scene_middle
+from izett.tracing.look import look_at_photo
 from izett.tracing.told import PictureRefused, Why
-from izett.tracing.trace import panel_of, traced_photo
+from izett.tracing.trace import panel_of
 from tests.draped import truth_of
 from tests.pictured import pencilled, pictured
 
@@ -70,7 +71,7 @@ def photo(request):
 
 def test_the_lens_and_the_table_are_found_from_the_sheets(photo):
     _, taken, trace = photo
-    shot, known = taken.shot, trace.calibration
+    shot, known = taken.shot, trace.look.calibration
     x, y = np.meshgrid(np.linspace(150, shot.width - 150, 15), np.linspace(150, shot.height - 150, 12))
     pixels = np.c_[x.ravel(), y.ravel()]
     real, found = shot.spots(pixels, scene_middle(taken.scene)), known.mapping.spots(pixels)
@@ -201,7 +202,7 @@ def test_a_picture_that_cannot_be_measured_in_is_refused_with_its_reason(lying, 
 
 def test_a_tap_beside_the_piece_and_a_sheet_that_it_touches_are_told(lying):
     with pytest.raises(PictureRefused) as told:
-        traced_photo(lying.picture, (40.0, 40.0))
+        look_at_photo(lying.picture, (40.0, 40.0))
     assert told.value.where in ((Why.FAINT,), (Why.NO_PIECE,), (Why.AT_THE_EDGE,))
     # Its paper reaches half a cm over the piece's edge.
     over = float(lying.outline[:, 0].min()) + 0.5 - 18 - 1.5

@@ -2062,16 +2062,15 @@ export interface components {
         };
         /**
          * TapeOut
-         * @description Where a tape runs in one view.
+         * @description How the picture measures a tape that lies in it, cm.
          */
         TapeOut: {
-            /** View */
-            view: string;
-            /** Line */
-            line: [
-                number,
-                number
-            ][];
+            /** Known */
+            known: number;
+            /** Measured */
+            measured: number;
+            /** Agrees */
+            agrees: boolean;
         };
         /**
          * ChartOut
@@ -2683,11 +2682,32 @@ export interface components {
          */
         Role: "centre_front" | "centre_back" | "neck" | "shoulder" | "armhole" | "side" | "waist" | "hem" | "cap" | "underarm" | "inseam" | "crotch" | "panel" | "fold" | "cut_edge" | "dart_leg";
         /**
+         * TakenPlace
+         * @description A corner, a notch or a pencil mark that a person takes in a picture.
+         *
+         *     What is `exact` lies just there; else it goes to what is near: a mark, a corner, the outline.
+         */
+        TakenPlace: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "corner" | "notch" | "dot" | "cross" | "dash";
+            /** At */
+            at: number[];
+            /**
+             * Exact
+             * @default false
+             */
+            exact: boolean;
+        };
+        /**
          * TracedOut
          * @description What a picture comes to; a proposal that is looked at over the picture.
          *
-         *     `picture` names the picture as seen from straight above. `checked` and `share` say how well the calibration holds where
-         *     each sheet is left out in turn: cm and a share; None where no sheets told the scale.
+         *     `taken` are its corners, notches and marks as they stand. `picture` names the picture as seen from straight above.
+         *     `checked` and `share` say how well the calibration holds where each sheet is left out in turn: cm and a share; None where
+         *     no sheets told the scale.
          */
         TracedOut: {
             panel: components["schemas"]["Panel"];
@@ -2707,8 +2727,11 @@ export interface components {
             notches: number;
             /** Darts */
             darts: number;
+            /** Taken */
+            taken: components["schemas"]["TakenPlace"][];
             /** Ghosts */
             ghosts: components["schemas"]["GhostOut"][];
+            tape?: components["schemas"]["TapeOut"] | null;
             /** Contrast */
             contrast: number;
             /** Px Per Cm */
@@ -5086,11 +5109,23 @@ export interface components {
             height: number;
         };
         /**
+         * TapeIn
+         * @description A tape that lies in the picture: two places on it, and what it reads between them, cm.
+         */
+        TapeIn: {
+            /** Ends */
+            ends: number[][];
+            /** Known */
+            known: number;
+        };
+        /**
          * TraceIn
          * @description What is to be traced in a picture, and what tells its scale.
          *
          *     `uid` names the work, `picture` the picture. `spots` are clicked: two points, four corners from the top left, or a place
          *     in the grid; `lengths` (cm) are those between the points, the rectangle's width and height, or a square of the grid.
+         *     `thick` (cm) is how thick the piece is. `taken` are all corners, notches and marks that a person takes; none leaves what
+         *     was found.
          */
         TraceIn: {
             /** Uid */
@@ -5142,6 +5177,14 @@ export interface components {
             of: "outline" | "marks";
             /** Upright */
             upright?: number | null;
+            /**
+             * Thick
+             * @default 0
+             */
+            thick: number;
+            /** Taken */
+            taken?: components["schemas"]["TakenPlace"][] | null;
+            tape?: components["schemas"]["TapeIn"] | null;
         };
         /**
          * LayIn
