@@ -40,14 +40,14 @@ class TakenPlace(BaseModel):
     exact: bool = False
 
 
-class TapeIn(BaseModel):
+class TapeClicked(BaseModel):
     """A tape that lies in the picture: two places on it, and what it reads between them, cm."""
 
     ends: list[Pixel] = Field(min_length=2, max_length=2)
     known: Known
 
 
-class TapeOut(BaseModel):
+class TapeMeasured(BaseModel):
     """How the picture measures a tape that lies in it, cm."""
 
     known: float
@@ -77,7 +77,7 @@ class TraceIn(BaseModel):
     upright: int | None = Field(None, ge=0, le=100)
     thick: float = Field(0.0, ge=0, le=THICKEST)
     taken: list[TakenPlace] | None = Field(None, max_length=MOST_TAKEN)
-    tape: TapeIn | None = None
+    tape: TapeClicked | None = None
 
 
 class TraceQuestion(TraceIn):
@@ -138,7 +138,7 @@ class TracedOut(BaseModel):
     darts: int
     taken: list[TakenPlace]
     ghosts: list[GhostOut]
-    tape: TapeOut | None = None
+    tape: TapeMeasured | None = None
     contrast: float
     px_per_cm: float
     checked: float | None = None

@@ -20,7 +20,7 @@ from studio.trace_schemas import (
     LinePicked,
     ShapesIn,
     TakenPlace,
-    TapeOut,
+    TapeMeasured,
     TracedOut,
     TraceIn,
     TraceQuestion,
@@ -124,7 +124,7 @@ def traced(question: TraceQuestion, progress: Progress) -> TracedOut:
     tape = None
     if question.tape is not None:
         read = taped(look.table, [(x, y) for x, y in question.tape.ends], question.tape.known)
-        tape = TapeOut(known=read.known, measured=read.measured, agrees=read.agrees)
+        tape = TapeMeasured(known=read.known, measured=read.measured, agrees=read.agrees)
     return TracedOut(
         panel=panel,
         picture=name,

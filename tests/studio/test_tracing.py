@@ -45,8 +45,8 @@ def sent(page, job, taken, name="piece.png"):
     return page.client.post(f"/api/jobs/{job['id']}/pictures", {"file": SimpleUploadedFile(name, content)})
 
 
-def trace(page, job, picture, taken, **more):
-    question = {"uid": "w-" + "a" * 8, "picture": picture, "title": "Centre front", "tap": list(taken.tap), **more}
+def trace(page, job, picture, photo, **more):
+    question = {"uid": "w-" + "a" * 8, "picture": picture, "title": "Centre front", "tap": list(photo.tap), **more}
     return page.post(f"/api/jobs/{job['id']}/trace", question)
 
 

@@ -6,6 +6,7 @@ type Schemas = components['schemas'];
 export type Job = Schemas['JobOut'];
 export type Recipe = Schemas['RecipeDoc'];
 export type Traced = Schemas['TracedOut'];
+export type TakenPlace = Schemas['TakenPlace'];
 export type TraceBy = Schemas['TraceIn']['by'];
 export type UnderPanel = Schemas['UnderPanelOut'];
 export type DrawnIn = Schemas['DrawnIn'];

@@ -2062,15 +2062,16 @@ export interface components {
         };
         /**
          * TapeOut
-         * @description How the picture measures a tape that lies in it, cm.
+         * @description Where a tape runs in one view.
          */
         TapeOut: {
-            /** Known */
-            known: number;
-            /** Measured */
-            measured: number;
-            /** Agrees */
-            agrees: boolean;
+            /** View */
+            view: string;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
         };
         /**
          * ChartOut
@@ -2702,6 +2703,18 @@ export interface components {
             exact: boolean;
         };
         /**
+         * TapeMeasured
+         * @description How the picture measures a tape that lies in it, cm.
+         */
+        TapeMeasured: {
+            /** Known */
+            known: number;
+            /** Measured */
+            measured: number;
+            /** Agrees */
+            agrees: boolean;
+        };
+        /**
          * TracedOut
          * @description What a picture comes to; a proposal that is looked at over the picture.
          *
@@ -2731,7 +2744,7 @@ export interface components {
             taken: components["schemas"]["TakenPlace"][];
             /** Ghosts */
             ghosts: components["schemas"]["GhostOut"][];
-            tape?: components["schemas"]["TapeOut"] | null;
+            tape?: components["schemas"]["TapeMeasured"] | null;
             /** Contrast */
             contrast: number;
             /** Px Per Cm */
@@ -5109,10 +5122,10 @@ export interface components {
             height: number;
         };
         /**
-         * TapeIn
+         * TapeClicked
          * @description A tape that lies in the picture: two places on it, and what it reads between them, cm.
          */
-        TapeIn: {
+        TapeClicked: {
             /** Ends */
             ends: number[][];
             /** Known */
@@ -5184,7 +5197,7 @@ export interface components {
             thick: number;
             /** Taken */
             taken?: components["schemas"]["TakenPlace"][] | null;
-            tape?: components["schemas"]["TapeIn"] | null;
+            tape?: components["schemas"]["TapeClicked"] | null;
         };
         /**
          * LayIn

@@ -6,6 +6,7 @@
 	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import type { TraceBy, Traced } from '../../lib/api/client';
 	import type { Capture } from './capture.svelte';
+	import { TAKES } from './taken.svelte';
 
 	interface Props {
 		capture: Capture;
@@ -121,6 +122,15 @@
 			high={25}
 			onvalue={(value) => (capture.bar = value)}
 		/>
+		<NumberField
+			label="Thickness of the piece, where over {spoken('⟦0.1 cm⟧')}"
+			value={capture.thick || null}
+			unit="cm"
+			low={0}
+			high={5}
+			onvalue={(value) => (capture.thick = value)}
+			onempty={() => (capture.thick = 0)}
+		/>
 	{/if}
 	{#each LENGTHS[capture.by] as label, i (label)}
 		<NumberField
@@ -195,6 +205,61 @@
 			{/each}
 		</tbody>
 	</table>
+	<h4>Correct it over the picture</h4>
+	<div class="tools" role="radiogroup" aria-label="A click takes">
+		{#each TAKES as { kind, key } (kind)}
+			<label class="button small" class:main={capture.tool === kind}>
+				<input class="sr-only" type="radio" name="takes" value={kind} bind:group={capture.tool} />{kind}
+				<kbd>{key}</kbd>
+			</label>
+		{/each}
+	</div>
+	<p class="soft">
+		A click takes the nearest one. Drag what is taken, or choose it and move it by the arrow keys, with Shift
+		finely; Delete drops it. On the picture the arrow keys move a pointer, and the letter takes one there.
+	</p>
+	<div class="deeds">
+		{#if capture.taken.current !== null}
+			{@const chosen = capture.taken.current}
+			<button class="button small" onclick={() => capture.taken.drop(chosen)}
+				>Drop the {capture.taken.all[chosen]?.kind}</button
+			>
+		{/if}
+		<button class="button small" disabled={!capture.taken.canUndo} onclick={() => capture.taken.undo()}
+			>Undo the correction</button
+		>
+		{#if capture.work.underWay}<span role="status">Tracing…</span>{/if}
+	</div>
+	<details>
+		<summary>Check it by a tape in the picture</summary>
+		<NumberField
+			label="The tape reads, between two clicks"
+			value={capture.tapeReads}
+			unit="cm"
+			low={20}
+			high={300}
+			onvalue={(value) => {
+				capture.tapeReads = value;
+				if (capture.tape.length === 2) void capture.trace();
+			}}
+		/>
+		<button
+			class="button small"
+			aria-pressed={capture.tool === 'tape'}
+			onclick={() => {
+				capture.tape = [];
+				capture.tool = capture.tool === 'tape' ? 'corner' : 'tape';
+			}}>{capture.tool === 'tape' ? 'Leave the tape' : 'Click it in the picture'}</button
+		>
+		{#if found.tape && capture.tape.length === 2}
+			<p class="figures" class:warn={!found.tape.agrees}>
+				Measured {shown(found.tape.measured)}: {fine(Math.abs(found.tape.measured - found.tape.known))} off.
+				{found.tape.agrees
+					? 'That agrees.'
+					: 'That is too much: look where the tape was clicked, whether it lies flat, and what the bar measures.'}
+			</p>
+		{/if}
+	</details>
 	<label class="row">
 		<span>Stands upright</span>
 		<select
@@ -211,7 +276,10 @@
 		</select>
 	</label>
 	<div class="deeds">
-		<button class="button main" disabled={desk.deeds.busy} onclick={() => ontake(found)}
+		<button
+			class="button main"
+			disabled={desk.deeds.busy || capture.work.underWay}
+			onclick={() => ontake(found)}
 			>{taken ? `Take it in place of “${found.panel.title}”` : 'Take it as a panel'}</button
 		>
 		<button class="button" onclick={() => capture.again()}>Click anew</button>
@@ -246,6 +314,22 @@
 	fieldset label {
 		display: block;
 		margin: 0.3rem 0;
+	}
+	.tools {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem;
+	}
+	.tools label:focus-within {
+		outline: 2px solid var(--chalk);
+		outline-offset: 2px;
+	}
+	h4 {
+		margin: 0.8rem 0 0.4rem;
+	}
+	summary {
+		cursor: pointer;
+		font-weight: 600;
 	}
 	.deeds {
 		display: flex;

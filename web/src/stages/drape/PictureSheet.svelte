@@ -1,7 +1,10 @@
 <!-- A picture that is being traced: the places that tell its scale, and the tap on the piece, are clicked on it. -->
 <script lang="ts">
-	import type { Capture } from './capture.svelte';
+	import type { TakenPlace } from '../../lib/api/client';
+	import type { Capture, Pixel } from './capture.svelte';
+	import MarkShape from '../../lib/marks/MarkShape.svelte';
 	import { middleOf } from './given';
+	import { TAKES } from './taken.svelte';
 
 	interface Props {
 		capture: Capture;
@@ -14,12 +17,65 @@
 	let keyed = $state(false);
 	const r = $derived(Math.max(capture.width, capture.height) / 110);
 
-	function clicked(event: MouseEvent): void {
+	/** What is being dragged, and where it is now. */
+	let dragged = $state.raw<{ i: number; at: Pixel; from: Pixel } | null>(null);
+	/** Pixels of the picture: a shorter drag is a click on what is there. */
+	const SLIPS = 4;
+	/** cm by which an arrow key moves what is taken, and with Shift. */
+	const MOVES = { plain: 0.1, fine: 0.02 };
+
+	function spotOf(event: MouseEvent): Pixel | null {
 		const at = svg?.getScreenCTM()?.inverse();
-		if (!at) return;
+		if (!at) return null;
 		const spot = new DOMPoint(event.clientX, event.clientY).matrixTransform(at);
+		return [spot.x, spot.y];
+	}
+
+	function clicked(event: MouseEvent): void {
+		const spot = spotOf(event);
+		if (!spot) return;
 		keyed = false;
-		capture.click([Math.round(spot.x), Math.round(spot.y)]);
+		capture.click([Math.round(spot[0]), Math.round(spot[1])]);
+	}
+
+	function grabbed(event: PointerEvent, i: number): void {
+		if (capture.tool === 'tape') return;
+		const at = spotOf(event);
+		if (!at) return;
+		(event.currentTarget as Element).setPointerCapture(event.pointerId);
+		capture.taken.current = i;
+		dragged = { i, at, from: at };
+	}
+
+	function dragging(event: PointerEvent): void {
+		const at = dragged && spotOf(event);
+		if (dragged && at) dragged = { ...dragged, at };
+	}
+
+	function dropped(): void {
+		if (!dragged) return;
+		const { i, at, from } = dragged;
+		dragged = null;
+		if (Math.hypot(at[0] - from[0], at[1] - from[1]) > SLIPS) capture.taken.move(i, at);
+	}
+
+	/** Where what is taken is shown: under the hand while it is dragged. */
+	function shownAt(one: TakenPlace, i: number): Pixel {
+		return dragged?.i === i ? dragged.at : [one.at[0]!, one.at[1]!];
+	}
+
+	function takenKey(event: KeyboardEvent, i: number): void {
+		const step = STEPS[event.key];
+		if (step) {
+			const by = (event.shiftKey ? MOVES.fine : MOVES.plain) * (capture.found?.px_per_cm ?? 1);
+			const [x, y] = capture.taken.all[i]!.at;
+			capture.taken.move(i, [x! + step[0] * by, y! + step[1] * by]);
+		} else if (event.key === 'Delete' || event.key === 'Backspace') {
+			capture.taken.drop(i);
+			svg?.focus();
+		} else return;
+		event.preventDefault();
+		event.stopPropagation();
 	}
 
 	const STEPS: Record<string, [number, number]> = {
@@ -37,10 +93,14 @@
 			const by = event.shiftKey ? 0.002 : 0.02;
 			const moved = pointer.map((at, i) => Math.min(Math.max(at + step[i]! * by, 0), 1));
 			pointer = [moved[0]!, moved[1]!];
-		} else if (event.key === 'Enter' || event.key === ' ') {
-			event.preventDefault();
-			capture.click([Math.round(pointer[0] * capture.width), Math.round(pointer[1] * capture.height)]);
+			return;
 		}
+		const at: Pixel = [Math.round(pointer[0] * capture.width), Math.round(pointer[1] * capture.height)];
+		const takes = TAKES.find((one) => one.key === event.key.toLowerCase());
+		if (event.key === 'Enter' || event.key === ' ') capture.click(at);
+		else if (takes && capture.found && !event.ctrlKey && !event.metaKey) capture.taken.take(takes.kind, at);
+		else return;
+		event.preventDefault();
 	}
 </script>
 
@@ -49,7 +109,7 @@
 	<svg
 		bind:this={svg}
 		viewBox="0 0 {capture.width} {capture.height}"
-		role="img"
+		role="group"
 		aria-label="The picture. {capture.asked} Arrow keys move a pointer, with Shift finely; Enter takes the place."
 		tabindex="0"
 		onclick={clicked}
@@ -81,6 +141,44 @@
 		{#each capture.found?.ghosts ?? [] as ghost, i (i)}
 			<circle class="ghost" cx={ghost.seen[0]} cy={ghost.seen[1]} {r}><title>{ghost.kind}</title></circle>
 		{/each}
+		{#if capture.found}
+			{#each capture.taken.all as one, i (i)}
+				{@const [x, y] = shownAt(one, i)}
+				<g
+					class="taken"
+					class:current={capture.taken.current === i}
+					transform="translate({x} {y})"
+					role="button"
+					tabindex="0"
+					aria-label="{one.kind}, {i + 1} of {capture.taken.all.length}: arrow keys move it, Delete drops it"
+					data-taken={one.kind}
+					onfocus={() => (capture.taken.current = i)}
+					onkeydown={(event) => takenKey(event, i)}
+					onclick={(event) => {
+						if (capture.tool !== 'tape') event.stopPropagation();
+					}}
+					onpointerdown={(event) => grabbed(event, i)}
+					onpointermove={dragging}
+					onpointerup={dropped}
+					onpointercancel={() => (dragged = null)}
+				>
+					{#if one.kind === 'corner'}
+						<rect x={-0.6 * r} y={-0.6 * r} width={1.2 * r} height={1.2 * r} />
+					{:else if one.kind === 'notch'}
+						<path d="M0 {-0.8 * r}L{0.7 * r} {0.5 * r}H{-0.7 * r}Z" />
+					{:else}
+						<MarkShape kind={one.kind} r={0.7 * r} />
+					{/if}
+					<circle class="near" r={1.4 * r} />
+				</g>
+			{/each}
+			{#if capture.tape.length}
+				<path class="tape" d="M{capture.tape.map((at) => at.join(' ')).join('L')}" />
+				{#each capture.tape as [x, y], i (i)}
+					<path class="tape" transform="translate({x} {y})" d="M0 {-r}V{r}M{-r} 0H{r}" />
+				{/each}
+			{/if}
+		{/if}
 		{#if capture.tap && !capture.found}
 			<circle class="tap" cx={capture.tap[0]} cy={capture.tap[1]} {r} data-tap />
 		{/if}
@@ -124,6 +222,33 @@
 	}
 	.line.ragged {
 		stroke: var(--wax);
+	}
+	.taken {
+		cursor: grab;
+	}
+	.taken rect,
+	.taken path {
+		fill: var(--paper);
+		fill-opacity: 0.6;
+		stroke: var(--chalk);
+		stroke-width: 2;
+		vector-effect: non-scaling-stroke;
+	}
+	.taken .near {
+		stroke: none;
+		fill: transparent;
+	}
+	.taken.current .near,
+	.taken:focus-visible .near {
+		stroke: var(--wax);
+		stroke-width: 2;
+	}
+	.taken:focus {
+		outline: none;
+	}
+	.tape {
+		stroke: var(--wax);
+		stroke-dasharray: 8 5;
 	}
 	.known {
 		stroke-dasharray: 8 5;

@@ -2,12 +2,16 @@
 import { answered, api, asProblem, type Problem, type Traced, type TraceBy } from '../../lib/api/client';
 import { LongWork } from '../../lib/api/longWork.svelte';
 import type { Desk } from '../../lib/desk/desk.svelte';
+import { TakenPlaces, type TakenKind } from './taken.svelte';
 
 /** A place in a picture, pixels. */
 export type Pixel = [number, number];
 
 /** How many places each way of telling a scale asks to be clicked, before the piece is tapped. */
 export const CLICKS: Record<TraceBy, number> = { sheets: 0, points: 2, rectangle: 4, grid: 1 };
+
+/** Milliseconds after which a hand is at rest. */
+const RESTS = 350;
 
 export class Capture {
 	/** The picture as it is shown: a local name of the file. */
@@ -20,6 +24,8 @@ export class Capture {
 	paper = $state<'a4' | 'letter'>('a4');
 	/** cm. */
 	bar = $state(20);
+	/** How thick the piece is, cm. */
+	thick = $state(0);
 	lengths = $state<(number | null)[]>([null, null]);
 	spots = $state<Pixel[]>([]);
 	tap = $state<Pixel | null>(null);
@@ -30,6 +36,13 @@ export class Capture {
 	sending = $state(false);
 	readonly work = new LongWork();
 	found = $state.raw<Traced | null>(null);
+	/** What a click does once the picture is traced. */
+	tool = $state<TakenKind | 'tape'>('corner');
+	/** Two places on a tape that lies in the picture, and what it reads between them, cm. */
+	tape = $state<Pixel[]>([]);
+	tapeReads = $state(50);
+	readonly taken = new TakenPlaces(() => this.soon());
+	private later: ReturnType<typeof setTimeout> | undefined;
 
 	constructor(private readonly desk: Desk) {}
 
@@ -44,7 +57,9 @@ export class Capture {
 			const corner = ['top left', 'top right', 'lower right', 'lower left'][this.spots.length];
 			return `Click the ${corner} corner of the rectangle.`;
 		}
-		return this.tap ? '' : 'Tap the piece, anywhere on it.';
+		if (!this.tap) return 'Tap the piece, anywhere on it.';
+		if (!this.found || this.tool !== 'tape' || this.tape.length === 2) return '';
+		return this.tape.length ? 'Click the other end on the tape.' : 'Click one end on the tape.';
 	}
 
 	/** Whether all is there that tracing needs. */
@@ -101,17 +116,35 @@ export class Capture {
 		this.found = null;
 		this.problem = null;
 		this.upright = null;
+		this.tape = [];
+		this.tool = 'corner';
+		clearTimeout(this.later);
 	}
 
 	click(at: Pixel): void {
-		if (this.found || this.work.underWay) return;
+		if (this.found) {
+			if (this.tool !== 'tape') this.taken.take(this.tool, at);
+			else {
+				this.tape = this.tape.length === 2 ? [at] : [...this.tape, at];
+				if (this.tape.length === 2) void this.trace();
+			}
+			return;
+		}
+		if (this.work.underWay) return;
 		if (this.spots.length < CLICKS[this.by]) this.spots = [...this.spots, at];
 		else this.tap = at;
+	}
+
+	/** Trace once the hand rests: a key that is held down moves a place many times. */
+	private soon(): void {
+		clearTimeout(this.later);
+		this.later = setTimeout(() => void this.trace(), RESTS);
 	}
 
 	async trace(): Promise<void> {
 		const { job } = this.desk;
 		if (!job || !this.tap) return;
+		clearTimeout(this.later);
 		this.problem = null;
 		const count = { sheets: 0, points: 1, rectangle: 2, grid: 1 }[this.by];
 		const call = api.POST('/api/jobs/{job_id}/trace', {
@@ -128,10 +161,16 @@ export class Capture {
 				tap: this.tap,
 				of: this.of,
 				upright: this.upright,
+				thick: this.by === 'sheets' ? this.thick : 0,
+				taken: this.found ? this.taken.all : null,
+				tape: this.tape.length === 2 ? { ends: this.tape, known: this.tapeReads } : null,
 			},
 		});
 		const result = await this.work.begin<Traced>(call);
 		this.problem = this.work.problem;
-		if (result) this.found = result;
+		if (!result) return;
+		if (this.found) this.taken.stands(result.taken);
+		else this.taken.begin(result.taken);
+		this.found = result;
 	}
 }

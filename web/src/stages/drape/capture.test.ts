@@ -63,3 +63,64 @@ describe('what is asked of a picture', () => {
 		expect(capture.ready).toBe(false);
 	});
 });
+
+describe('what is taken over a traced picture', () => {
+	function traced(): Capture {
+		const capture = chosen();
+		capture.click([1, 1]);
+		capture.found = {} as NonNullable<Capture['found']>;
+		capture.taken.begin([
+			{ kind: 'corner', at: [10, 10], exact: true },
+			{ kind: 'notch', at: [50, 10], exact: true },
+		]);
+		return capture;
+	}
+
+	it('is added by a click, moved to just there, dropped, and all of it undone', () => {
+		const { taken, click } = withClick(traced());
+		click('dot', [30, 30]);
+		expect(taken.all.at(-1)).toEqual({ kind: 'dot', at: [30, 30], exact: false });
+		taken.move(0, [12, 12]);
+		expect(taken.all[0]).toEqual({ kind: 'corner', at: [12, 12], exact: true });
+		taken.drop(1);
+		expect(taken.all.map((one) => one.kind)).toEqual(['corner', 'dot']);
+		for (let n = 0; n < 3; n++) taken.undo();
+		expect(taken.all.map((one) => [one.kind, ...one.at])).toEqual([
+			['corner', 10, 10],
+			['notch', 50, 10],
+		]);
+		expect(taken.canUndo).toBe(false);
+	});
+
+	it('stays chosen where it came to lie, though another list names it', () => {
+		const { taken, click } = withClick(traced());
+		click('dot', [30, 30]);
+		taken.stands([
+			{ kind: 'cross', at: [31, 29], exact: true },
+			{ kind: 'corner', at: [29, 30], exact: true },
+		]);
+		expect(taken.current).toBe(0);
+	});
+
+	it('is left alone while a tape is clicked', () => {
+		const capture = traced();
+		capture.tool = 'tape';
+		expect(capture.asked).toContain('one end');
+		capture.click([5, 5]);
+		expect(capture.asked).toContain('other end');
+		capture.click([95, 5]);
+		expect(capture.tape).toEqual([
+			[5, 5],
+			[95, 5],
+		]);
+		expect(capture.taken.all).toHaveLength(2);
+	});
+
+	function withClick(capture: Capture) {
+		const click = (kind: 'dot', at: [number, number]) => {
+			capture.tool = kind;
+			capture.click(at);
+		};
+		return { taken: capture.taken, click };
+	}
+});
