@@ -12,6 +12,7 @@ from izett.draping.notches import notched
 from izett.draping.panel import Given, Panel
 from izett.draping.ring import Query, Round, Wrong
 from izett.draping.seams import seams_of
+from izett.draping.sizing import sized
 from izett.draping.truing import Trued, finished, trued
 from izett.draping.wrap import unmatched
 from izett.errors import place_of
@@ -31,7 +32,7 @@ class Drawn:
     """What given shapes came to.
 
     Attributes:
-        given: the shapes as taken.
+        given: the shapes as taken, at the size that was asked for.
         panels: each as trued, with its piece as it lies at its neighbours.
         seams: the seams between two lines of them.
     """
@@ -90,7 +91,8 @@ def forget() -> None:
 
 @lru_cache(maxsize=64)
 def _drawn(text: str) -> Drawn:
-    given = Given.model_validate_json(text)
+    taken = Given.model_validate_json(text)
+    given, of_size = sized(taken)
     one_by_one = [_trued(panel, given.levels) for panel in given.panels]
     pieces = [panel.piece for panel in one_by_one if panel.piece is not None]
     guides = {panel.name: -{**given.levels, **panel.levels}.get("waist", 0.0) for panel in given.panels}
@@ -108,7 +110,11 @@ def _drawn(text: str) -> Drawn:
         replace(
             panel,
             piece=marked.get(panel.panel.name),
-            queries=(*panel.queries, *((waistless[name],) if (name := panel.panel.name) in waistless else ())),
+            queries=(
+                *panel.queries,
+                *((waistless[name],) if (name := panel.panel.name) in waistless else ()),
+                *(query for query in of_size if query.panel == name),
+            ),
         )
         for panel in panels
     )

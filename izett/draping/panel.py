@@ -23,6 +23,8 @@ from izett.pattern.facts import Half, Layer, Region, Role, Zone
 FARTHEST = 500.0
 #: Limits that nobody meets by hand; beyond them a panel could not be shown or kept.
 MOST_MARKS, MOST_PANELS, MOST_LINES = 400, 40, 60
+#: A body is so many times another at most, in any measure that pieces are graded by.
+MOST_GRADED = 1.5
 #: Control points of a line that was given as drawn, and how many parts of it darts leave.
 MOST_CONTROLS, MOST_PARTS = 1201, 12
 
@@ -189,6 +191,48 @@ class Source(StrEnum):
     FILE = "file"
 
 
+class Known(Said):
+    """A line of a small diagram, and how long it is to be: all is enlarged alike, cm."""
+
+    of: SeamEnd
+    length: float = Field(gt=0, le=FARTHEST)
+
+
+class Bodies(Said):
+    """One measure of two bodies, cm: of the one that was draped on, and of the one that it is brought to."""
+
+    of: float = Field(gt=0, le=FARTHEST)
+    to: float = Field(gt=0, le=FARTHEST)
+
+    @property
+    def ratio(self) -> float:
+        """How much larger the second is."""
+        return self.to / self.of
+
+    @model_validator(mode="after")
+    def _alike(self) -> "Bodies":
+        if not 1 / MOST_GRADED <= self.ratio <= MOST_GRADED:
+            raise ValueError(
+                f"{self.of:g} cm to {self.to:g} cm is more than any grading: drape it on the other body, "
+                "or look whether a measure was misread"
+            )
+        return self
+
+
+class Graded(Said):
+    """How shapes of one body are brought to another.
+
+    Attributes:
+        widths: the girths of both bodies, by level.
+        above: of both bodies what lies from the nape to the waist.
+        below: from the waist to the hip.
+    """
+
+    widths: Mapping[Name, Bodies] = Field({}, max_length=20)
+    above: Bodies | None = None
+    below: Bodies | None = None
+
+
 class Given(Said):
     """Shapes from outside that a garment is made of, wholly or beside drafted blocks.
 
@@ -199,6 +243,8 @@ class Given(Said):
         open: lines that are sewn to none, though they could be: an opening, or a seam to a drafted piece.
         levels: how high body levels lie over the level guide, cm: `{"bust": 0, "waist": -17}`.
         ease: the ease that is meant at each level, cm all around.
+        enlarged: the known length by which small shapes are enlarged.
+        graded: the bodies between which they are graded; every piece of them is marked as such.
     """
 
     source: Source = Source.DRAPE
@@ -207,6 +253,8 @@ class Given(Said):
     open: tuple[SeamEnd, ...] = Field((), max_length=MOST_LINES)
     levels: Mapping[Name, Distance] = Field({}, max_length=20)
     ease: Mapping[Name, float] = Field({}, max_length=20)
+    enlarged: Known | None = None
+    graded: Graded | None = None
 
     @model_validator(mode="after")
     def _apart(self) -> "Given":

@@ -60,6 +60,8 @@ class Wrong(StrEnum):
     NOT_SQUARE = "not-square"
     BROKE = "panel-broke"
     NO_WAIST = "no-waist"
+    NO_LENGTH = "no-known-length"
+    GRADED_FAR = "graded-far"
 
 
 @dataclass(frozen=True, slots=True)

@@ -169,7 +169,6 @@ def test_what_is_typed_and_not_kept_is_there_after_the_page_was_closed(tab):
 
 def test_a_photo_is_traced_corrected_and_lies_under_its_panel(tab, tmp_path, monkeypatch):
     import cv2
-
     import numpy as np
 
     from izett.tracing.camera_stand_in import Shot, scene_middle
@@ -240,10 +239,7 @@ def test_a_photo_is_traced_corrected_and_lies_under_its_panel(tab, tmp_path, mon
         ((x, y),) = taken.shot.pixels(np.add(middle, (by, 15)).reshape(1, 2), middle)
         page.mouse.click(left + x * scale, top + y * scale)
     page.get_by_text("Measured 50.").wait_for()
-    import os
 
-    if os.environ.get("SHOT"):
-        page.screenshot(path="/tmp/w/trace.png")
     tab.button("Take it as a panel").focus()
     page.keyboard.press("Enter")
     page.wait_for_url("**part=marks*")
