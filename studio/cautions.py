@@ -21,6 +21,10 @@ CAUTIONS: dict[str, tuple[str, ...]] = {
         "Cut it off with blunt-tipped scissors, away from the skin, along a line that was drawn for it. Not on broken skin, on a "
         "child, while pregnant, or with a heart, lung or skin condition without a physician’s word.",
     ),
+    "graded": (
+        "A drape is of one body. Grading carries its widths and lengths to another, level by level; its shape stays hers, and "
+        "every piece is marked as graded. Fit a muslin before any cloth is cut.",
+    ),
     "cut": (
         "Measure both test squares on the print before any cloth is cut.",
         "Mind rotary blades, hot irons and steam; sewing over pins can break needles: protect your eyes.",

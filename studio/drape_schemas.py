@@ -126,7 +126,10 @@ class QueryOut(BaseModel):
 
 
 class GivenPanelOut(BaseModel):
-    """A panel as trued; `off` says how far each dot lies from its line, cm, None for other marks."""
+    """A panel as trued; `off` says how far each dot lies from its line, cm, None for other marks.
+
+    `spots` are its marks from its guides, cm, at the size that was asked for.
+    """
 
     name: str
     title: str
@@ -137,6 +140,7 @@ class GivenPanelOut(BaseModel):
     cut: int
     lines: list[DrawnLineOut]
     off: list[float | None]
+    spots: list[Pair]
     queries: list[QueryOut]
 
 
@@ -178,7 +182,11 @@ class CapOut(BaseModel):
 
 
 class GivenOut(BaseModel):
-    """What given shapes came to; `free` are lines that could be sewn and are not."""
+    """What given shapes came to; `free` are lines that could be sewn and are not.
+
+    `levels` are how high body levels lie over the level guide at the size that was asked for, cm; `body` the wearer's own
+    measures that shapes are graded by: girths by level, and what lies above and below the waist.
+    """
 
     panels: list[GivenPanelOut]
     seams: list[GivenSeamOut]
@@ -187,6 +195,8 @@ class GivenOut(BaseModel):
     farthest: float
     cap: CapOut | None
     around: list[LevelSumOut]
+    levels: dict[str, float]
+    body: dict[str, float]
 
 
 class LearnOut(BaseModel):

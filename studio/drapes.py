@@ -29,6 +29,14 @@ from studio.drape_schemas import (
 )
 from studio.form_schemas import FormPanel, OnForm
 
+#: The measures by which shapes are graded: girths by level, and what lies above and below the waist.
+GRADED_BY = {
+    "bust": "bust_girth",
+    "waist": "waist_girth",
+    "hip": "hip_girth",
+    "above": "back_waist_length",
+    "below": "waist_to_hip",
+}
 #: cm. A cap and an armhole that differ by less are equally long.
 AGREED = 0.05
 
@@ -126,6 +134,8 @@ def given_state(given: Given, body: Mapping[str, float]) -> GivenOut | None:
             LevelSumOut(level=one.level, around=one.around, girth=one.girth, agrees=one.agrees)
             for one in level_sums(found.pieces, found.sewn, found.measured_along, body)
         ],
+        levels=dict(found.given.levels),
+        body={name: body[symbol] for name, symbol in GRADED_BY.items() if symbol in body},
     )
 
 
@@ -180,5 +190,6 @@ def _panel(trued: Trued) -> GivenPanelOut:
         cut=piece.cut if piece else 0,
         lines=lines,
         off=[trued.off.get(i) for i in range(len(panel.marks))],
+        spots=[mark.spot for mark in panel.marks],
         queries=[QueryOut.model_validate(query, from_attributes=True) for query in trued.queries],
     )

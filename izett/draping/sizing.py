@@ -41,7 +41,7 @@ def sized(given: Given) -> tuple[Given, tuple[Query, ...]]:
     graded = found.graded
     panels = tuple(
         _moved(
-            panel.model_copy(update={"title": f"{panel.called[:CALLED]}, graded"}),
+            panel.model_copy(update={"title": f"{panel.called[:CALLED]} (graded)"}),
             _grading(graded, {**found.levels, **panel.levels}),
         )
         for panel in found.panels

@@ -167,3 +167,34 @@ def test_a_drape_is_laid_beside_a_draft_of_the_same_wearer_alone(page):
     for wrong in (job["id"], stranger["id"]):
         answer = page.get(f"/api/jobs/{job['id']}/beside/{wrong}")
         assert answer.status_code == 422 and answer.json()["type"].endswith("other-wearer")
+
+
+def test_graded_pieces_are_marked_as_such_wherever_they_go_and_a_known_length_enlarges_them(page):
+    page.wearer("Hanneke Oduvale")
+    state = page.get(f"/api/jobs/{draped_bustier(Wearer.objects.get()).id}").json()
+    plain = preview(page, state, state["recipe"])["given"]
+    body = plain["body"]
+    graded = {"widths": {"bust": {"of": body["bust"] - 5, "to": body["bust"]}}, "above": None, "below": None}
+    recipe = {**state["recipe"], "given": {**state["recipe"]["given"], "graded": graded}}
+    kept = page.put(f"/api/jobs/{state['id']}/recipe", {"recipe": recipe, "why": "graded"}, state["version"])
+    assert kept.status_code == 200, kept.content
+    found = preview(page, kept.json(), kept.json()["recipe"])
+    assert all(piece["title"].endswith(" (graded)") for piece in found["pieces"])
+    wide, was = (
+        next(one["around"] for one in given["around"] if one["level"] == "bust") for given in (found["given"], plain)
+    )
+    assert wide / was == pytest.approx(body["bust"] / (body["bust"] - 5), rel=0.01)
+    assert "graded" in page.get(f"/api/jobs/{state['id']}/files/svg").content.decode()
+    panel = plain["panels"][0]
+    of = {"panel": panel["name"], "line": panel["lines"][0]["name"]}
+    length = sum(line["length"] for line in panel["lines"] if line["name"] == of["line"])
+    large = {**state["recipe"], "given": {**state["recipe"]["given"], "enlarged": {"of": of, "length": length * 2}}}
+    doubled = preview(page, kept.json(), large)["given"]
+    assert doubled["panels"][0]["spots"][0] == pytest.approx([2 * n for n in panel["spots"][0]], abs=0.1)
+    refused = {**graded, "widths": {"bust": {"of": 40, "to": 92}}}
+    answer = page.put(
+        f"/api/jobs/{state['id']}/recipe",
+        {"recipe": {**recipe, "given": {**recipe["given"], "graded": refused}}, "why": "too far"},
+        kept.json()["version"],
+    )
+    assert answer.status_code == 422 and "more than any grading" in answer.content.decode()

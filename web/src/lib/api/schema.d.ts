@@ -3098,6 +3098,16 @@ export interface components {
             note: string;
         };
         /**
+         * Bodies
+         * @description One measure of two bodies, cm: of the one that was draped on, and of the one that it is brought to.
+         */
+        Bodies: {
+            /** Of */
+            of: number;
+            /** To */
+            to: number;
+        };
+        /**
          * FindingOut
          * @description A recorded finding.
          */
@@ -3192,6 +3202,8 @@ export interface components {
          *         open: lines that are sewn to none, though they could be: an opening, or a seam to a drafted piece.
          *         levels: how high body levels lie over the level guide, cm: `{"bust": 0, "waist": -17}`.
          *         ease: the ease that is meant at each level, cm all around.
+         *         enlarged: the known length by which small shapes are enlarged.
+         *         graded: the bodies between which they are graded; every piece of them is marked as such.
          */
         Given: {
             /** @default drape */
@@ -3225,6 +3237,28 @@ export interface components {
             ease: {
                 [key: string]: number;
             };
+            enlarged?: components["schemas"]["Known"] | null;
+            graded?: components["schemas"]["Graded"] | null;
+        };
+        /**
+         * Graded
+         * @description How shapes of one body are brought to another.
+         *
+         *     Attributes:
+         *         widths: the girths of both bodies, by level.
+         *         above: of both bodies what lies from the nape to the waist.
+         *         below: from the waist to the hip.
+         */
+        Graded: {
+            /**
+             * Widths
+             * @default {}
+             */
+            widths: {
+                [key: string]: components["schemas"]["Bodies"];
+            };
+            above?: components["schemas"]["Bodies"] | null;
+            below?: components["schemas"]["Bodies"] | null;
         };
         /**
          * JobOut
@@ -3270,6 +3304,15 @@ export interface components {
             on_form: components["schemas"]["OnForm"];
             /** Pictures */
             pictures: components["schemas"]["UnderPanelOut"][];
+        };
+        /**
+         * Known
+         * @description A line of a small diagram, and how long it is to be: all is enlarged alike, cm.
+         */
+        Known: {
+            of: components["schemas"]["SeamEnd"];
+            /** Length */
+            length: number;
         };
         /**
          * LaidMark
@@ -3461,7 +3504,9 @@ export interface components {
              *       "seams": [],
              *       "open": [],
              *       "levels": {},
-             *       "ease": {}
+             *       "ease": {},
+             *       "enlarged": null,
+             *       "graded": null
              *     }
              */
             given: components["schemas"]["Given"];
@@ -5370,6 +5415,9 @@ export interface components {
         /**
          * GivenOut
          * @description What given shapes came to; `free` are lines that could be sewn and are not.
+         *
+         *     `levels` are how high body levels lie over the level guide at the size that was asked for, cm; `body` the wearer's own
+         *     measures that shapes are graded by: girths by level, and what lies above and below the waist.
          */
         GivenOut: {
             /** Panels */
@@ -5385,10 +5433,20 @@ export interface components {
             cap: components["schemas"]["CapOut"] | null;
             /** Around */
             around: components["schemas"]["LevelSumOut"][];
+            /** Levels */
+            levels: {
+                [key: string]: number;
+            };
+            /** Body */
+            body: {
+                [key: string]: number;
+            };
         };
         /**
          * GivenPanelOut
          * @description A panel as trued; `off` says how far each dot lies from its line, cm, None for other marks.
+         *
+         *     `spots` are its marks from its guides, cm, at the size that was asked for.
          */
         GivenPanelOut: {
             /** Name */
@@ -5409,6 +5467,11 @@ export interface components {
             lines: components["schemas"]["DrawnLineOut"][];
             /** Off */
             off: (number | null)[];
+            /** Spots */
+            spots: [
+                number,
+                number
+            ][];
             /** Queries */
             queries: components["schemas"]["QueryOut"][];
         };

@@ -28,7 +28,16 @@ const recipe = {
 	overrides: { waist_ease: 5 },
 	house: { bust_ease: 7 },
 	why: { bust_ease: 'our house' },
-	given: { source: 'drape', panels: [], seams: [], open: [], levels: {}, ease: {} },
+	given: {
+		source: 'drape',
+		panels: [],
+		seams: [],
+		open: [],
+		levels: {},
+		ease: {},
+		enlarged: null,
+		graded: null,
+	},
 } as unknown as Recipe;
 
 test('a value is set with its reason, and put back: first the job’s own, then the house’s', () => {

@@ -22,7 +22,7 @@
 	import Table from '../../lib/table/Table.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import { spoken } from '../../lib/units.svelte';
-	import { withMarkAs, withPanel, withSeam, withTable } from './given';
+	import { asSized, withMarkAs, withPanel, withSeam, withTable } from './given';
 	import { Capture } from './capture.svelte';
 	import Marks from './Marks.svelte';
 	import PanelSheet from './PanelSheet.svelte';
@@ -71,6 +71,9 @@
 		given.panels.some((panel) => panel.name === wanted) ? wanted : (given.panels[0]?.name ?? ''),
 	);
 	const sheet = $derived(given.panels.find((one) => one.name === chosen));
+	const made = $derived(found?.panels.find((one) => one.name === chosen));
+	/** Whether the shapes are drawn at another size than they were taken at: the picture under them is of that. */
+	const sized = $derived(!!given.enlarged || !!given.graded);
 	let current = $state<number | null>(null);
 	let lit = $state<string[]>([]);
 	/** The first of two lines that are pointed at to be sewn together. */
@@ -182,11 +185,11 @@
 			<Session drapes={drapes.value} {form} onkeep={prepare} />
 		{:else if shown === 'marks' && sheet}
 			<PanelSheet
-				panel={sheet}
-				found={found?.panels.find((one) => one.name === sheet.name)}
+				panel={sized ? asSized(sheet, made) : sheet}
+				found={made}
 				{current}
-				levels={given.levels}
-				under={desk.job!.pictures.find((one) => one.lies.panel === sheet.name)}
+				levels={sized && found ? found.levels : given.levels}
+				under={sized ? undefined : desk.job!.pictures.find((one) => one.lies.panel === sheet.name)}
 				onpick={(mark) => {
 					current = mark;
 					row(mark)?.scrollIntoView({ block: 'nearest' });

@@ -8,6 +8,7 @@
 	import Beside from './Beside.svelte';
 	import Lines from './Lines.svelte';
 	import Seams from './Seams.svelte';
+	import Size from './Size.svelte';
 	import type { Typed } from './typed.svelte';
 
 	interface Props {
@@ -224,6 +225,10 @@
 			onempty={() => level(name, null)}
 		/>
 	{/each}
+</details>
+<details>
+	<summary>Size{given.graded ? ': graded' : given.enlarged ? ': enlarged' : ''}</summary>
+	<Size {given} {found} ontry={(next) => typed.try(next)} />
 </details>
 <details>
 	<summary>Beside the draft</summary>

@@ -8,6 +8,8 @@ import {
 	newPanel,
 	nextMark,
 	nudge,
+	withGraded,
+	withKnownLength,
 	withLine,
 	withMark,
 	withMarkAs,
@@ -28,7 +30,16 @@ const mark = (kind: Mark['kind'], across: number, along: number, line = ''): Mar
 	lines: line ? line.split('+') : [],
 	name: '',
 });
-const EMPTY: Given = { source: 'drape', panels: [], seams: [], open: [], levels: {}, ease: {} };
+const EMPTY: Given = {
+	source: 'drape',
+	panels: [],
+	seams: [],
+	open: [],
+	levels: {},
+	ease: {},
+	enlarged: null,
+	graded: null,
+};
 const panel = (name: string, ...marks: Mark[]): Panel => ({ ...newPanel(name, []), marks });
 const front = panel(
 	'front',
@@ -172,5 +183,26 @@ describe('where a line has its name', () => {
 				[9, 9],
 			]),
 		).toEqual([1, 5]);
+	});
+});
+
+describe('the size of given pieces', () => {
+	it('is told by one known length, and by none again', () => {
+		const of = { panel: 'front', line: 'centre_front' };
+		const known = withKnownLength(both, of, 41);
+		expect(known.enlarged).toEqual({ of, length: 41 });
+		expect(withKnownLength(known, null, 0)).toEqual(both);
+	});
+
+	it('is graded by each measure of two bodies, and as it was once none is left', () => {
+		const bust = withGraded(both, 'bust', { of: 92, to: 96 });
+		const more = withGraded(bust, 'above', { of: 40, to: 41 });
+		expect(more.graded).toEqual({
+			widths: { bust: { of: 92, to: 96 } },
+			above: { of: 40, to: 41 },
+			below: null,
+		});
+		expect(withGraded(withGraded(more, 'above', null), 'bust', null)).toEqual(both);
+		expect(bust.graded?.above).toBeNull();
 	});
 });

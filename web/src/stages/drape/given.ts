@@ -1,5 +1,14 @@
 /** Changes of given panels, as functions: what comes of them the core works out. */
-import type { Given, LineSaid, Mark, Panel, Recipe, SeamEnd, SeamSaid } from '../../lib/api/client';
+import type {
+	Given,
+	GivenPanel,
+	LineSaid,
+	Mark,
+	Panel,
+	Recipe,
+	SeamEnd,
+	SeamSaid,
+} from '../../lib/api/client';
 import { linesText, type Kind } from '../../lib/marks/marks';
 
 /** Names of lines in use, offered where a line is typed. */
@@ -211,4 +220,33 @@ export function merged(base: Given, mine: Given, theirs: Given): Given {
 export function middleOf(points: number[][]): [number, number] {
 	const [a, b] = [points[Math.floor((points.length - 1) / 2)]!, points[Math.ceil((points.length - 1) / 2)]!];
 	return [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2];
+}
+
+/** What shapes are graded by: the girth at a level, or what lies above or below the waist. */
+export type GradedBy = 'bust' | 'waist' | 'hip' | 'above' | 'below';
+
+/** Return the given pieces enlarged so that a line is as long as is known, or as they were taken. */
+export function withKnownLength(given: Given, of: SeamEnd | null, length: number): Given {
+	return { ...given, enlarged: of && { of, length } };
+}
+
+/** Return the given pieces graded by one more measure of two bodies, or by one less. */
+export function withGraded(given: Given, by: GradedBy, bodies: { of: number; to: number } | null): Given {
+	const before = given.graded ?? { widths: {}, above: null, below: null };
+	const graded = { ...before, widths: { ...before.widths } };
+	if (by === 'above' || by === 'below') graded[by] = bodies;
+	else if (bodies) graded.widths[by] = bodies;
+	else delete graded.widths[by];
+	const any = Object.keys(graded.widths).length || graded.above || graded.below;
+	return { ...given, graded: any ? graded : null };
+}
+
+/** Return a panel as it is drawn: its marks at the size that was asked for. */
+export function asSized(panel: Panel, found: GivenPanel | undefined): Panel {
+	if (found?.spots.length !== panel.marks.length) return panel;
+	const marks = panel.marks.map((mark, i) => {
+		const [across, along] = found.spots[i]!;
+		return { ...mark, across, along };
+	});
+	return { ...panel, marks };
 }

@@ -5,7 +5,16 @@ import { store } from '../../lib/store';
 import { newPanel, withPanel } from './given';
 import { Typed } from './typed.svelte';
 
-const EMPTY: Given = { source: 'drape', panels: [], seams: [], open: [], levels: {}, ease: {} };
+const EMPTY: Given = {
+	source: 'drape',
+	panels: [],
+	seams: [],
+	open: [],
+	levels: {},
+	ease: {},
+	enlarged: null,
+	graded: null,
+};
 const FRONT = newPanel('Front', []);
 
 /** A desk on which a recipe can be tried and kept. */
