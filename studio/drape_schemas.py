@@ -154,6 +154,7 @@ class GivenEndOut(BaseModel):
 class GivenSeamOut(BaseModel):
     """A seam between given panels: as marked, and whether it was trued; cm."""
 
+    name: str
     sides: tuple[GivenEndOut, GivenEndOut]
     words: tuple[str, str]
     kind: str

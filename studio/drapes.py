@@ -115,6 +115,7 @@ def given_state(given: Given, body: Mapping[str, float]) -> GivenOut | None:
         panels=[_panel(panel) for panel in found.panels],
         seams=[
             GivenSeamOut(
+                name=one.seam.name,
                 sides=tuple(GivenEndOut(panel=end.panel, line=end.line) for end in one.of.said.sides),
                 words=one.seam.words,
                 kind=one.seam.kind.value,

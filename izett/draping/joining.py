@@ -5,14 +5,17 @@ from dataclasses import replace
 
 from izett.drafting.method import Draft, Notice
 from izett.draping.given import Drawn, drawn
-from izett.draping.panel import Given
+from izett.draping.panel import Given, Source
 from izett.errors import DraftRefused
-from izett.pattern.document import Pattern
+from izett.pattern.document import CutFor, Pattern
 from izett.wording import cm
+
+#: What the sheets of a garment that is draped alone are cut for, until the maker says otherwise.
+AS_DRAPED = "draped"
 
 
 def with_given(draft: Draft, given: Given) -> Draft:
-    """Return a draft with given pieces beside its blocks.
+    """Return a draft with given pieces beside its blocks; a garment that is draped alone is cut as a drape is.
 
     Raises:
         DraftRefused: a panel is called as something that was drafted.
@@ -20,6 +23,8 @@ def with_given(draft: Draft, given: Given) -> Draft:
     found = drawn(given)
     _refuse_same_names(draft.pattern, found)
     pattern = draft.pattern.joined(found.pieces, found.sewn, ease=dict(given.ease), along=found.measured_along)
+    if given.source is Source.DRAPE and not draft.pattern.pieces:
+        pattern = replace(pattern, allowances=CutFor(AS_DRAPED))
     return replace(draft, pattern=pattern, notices=(*draft.notices, *_notices(found)))
 
 

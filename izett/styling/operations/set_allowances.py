@@ -29,7 +29,7 @@ class LineAllowance(Params):
 class SetAllowances(Params):
     """What the sheets are cut for, and lines that are set apart."""
 
-    purpose: Literal["muslin", "home", "production", "none"] = Field(
+    purpose: Literal["muslin", "draped", "home", "production", "none"] = Field(
         "muslin", description="what the sheets are cut for"
     )
     lines: tuple[LineAllowance, ...] = Field((), max_length=200, description="lines with allowances of their own")

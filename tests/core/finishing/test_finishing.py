@@ -9,6 +9,8 @@ from shapely import LineString, Polygon
 from shapely import Point as ShapelyPoint
 
 from izett.catalogue import catalogue
+from izett.draping.form import Hand, draped
+from izett.draping.panel import Source
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.dart_caps import cap_peak
@@ -20,6 +22,7 @@ from izett.pattern.piece import dart_angle
 from izett.recipe.model import Recipe, Step
 from tests.bodies import some_bodies
 from tests.core.blocks import cut_for
+from tests.draped import truth_of
 
 
 @pytest.fixture
@@ -92,6 +95,27 @@ def test_a_single_line_can_be_cut_wider(pattern):
     plain = sheet_pieces(cut_for(pattern, "home"))[1]
     wide = sheet_pieces(cut_for(pattern, "home", {"back.side": 5.0}))[1]
     assert wide.bounds[2] > plain.bounds[2] + 3
+
+
+def test_a_drape_has_the_allowances_of_its_fitting_and_production_one_centimetre():
+    """Handbook, draping: 1.3 cm on neck, princess and waist, 2.5 cm at the sides; production 1 cm."""
+    drape, production = purposes()["draped"].by_role, purposes()["production"].by_role
+    assert [drape[role] for role in (Role.NECK, Role.PANEL, Role.WAIST, Role.SIDE)] == [1.3, 1.3, 1.3, 2.5]
+    assert [production[role] for role in (Role.PANEL, Role.WAIST, Role.SIDE)] == [1, 1, 1]
+
+
+def test_what_is_draped_alone_is_cut_as_a_drape_until_somebody_says_otherwise(evaluator, middling):
+    given = draped(truth_of("bustier", middling), Hand())
+    plain = evaluator.evaluate(Recipe("", middling, given=given)).pattern
+    cut = Allowances.of_pattern(plain)
+    widths = {
+        (edge.role, cut.of(piece, edge)) for piece in plain for edge in piece.edges if edge.lineage != piece.on_fold
+    }
+    assert {(Role.NECK, 1.3), (Role.PANEL, 1.3), (Role.WAIST, 1.3), (Role.SIDE, 2.5)} <= widths
+    said = Step("s", "set_allowances", {"purpose": "home"})
+    assert evaluator.evaluate(Recipe("", middling, given=given, steps=(said,))).pattern.allowances.purpose == "home"
+    traced = given.model_copy(update={"source": Source.TRACE})
+    assert evaluator.evaluate(Recipe("", middling, given=traced)).pattern.allowances.purpose == "muslin"
 
 
 def test_what_is_no_allowance_is_told():

@@ -5480,6 +5480,8 @@ export interface components {
          * @description A seam between given panels: as marked, and whether it was trued; cm.
          */
         GivenSeamOut: {
+            /** Name */
+            name: string;
             /** Sides */
             sides: [
                 components["schemas"]["GivenEndOut"],

@@ -136,11 +136,14 @@ test('a step is put in another section, the others stay where they are', () => {
 });
 
 test('seam allowances are one step of the recipe, changed in place', () => {
-	const home = withCutting(stepped, (now) => ({ ...now, purpose: 'home' }));
-	const wide = withCutting(home, (now) => ({ ...now, lines: [{ line: 'front.neck', width: 0.7 }] }));
+	const home = withCutting(stepped, 'muslin', (now) => ({ ...now, purpose: 'home' }));
+	const wide = withCutting(home, 'draped', (now) => ({
+		...now,
+		lines: [{ line: 'front.neck', width: 0.7 }],
+	}));
 	expect(wide.steps).toHaveLength(4);
-	expect(cuttingOf(wide)).toEqual({ purpose: 'home', lines: [{ line: 'front.neck', width: 0.7 }] });
-	expect(cuttingOf(stepped)).toEqual({ purpose: 'muslin', lines: [] });
+	expect(cuttingOf(wide, 'draped')).toEqual({ purpose: 'home', lines: [{ line: 'front.neck', width: 0.7 }] });
+	expect(cuttingOf(stepped, 'draped')).toEqual({ purpose: 'draped', lines: [] });
 });
 
 test('every new step has a name of its own that documents allow', () => {

@@ -138,17 +138,20 @@ function cuttingStep(recipe: Recipe | null | undefined): Step | undefined {
 	return (recipe?.steps ?? []).filter((s) => s.kind === ALLOWANCES && s.on).at(-1);
 }
 
-/** Return what a recipe says of its seam allowances: the last step of that kind that acts counts. */
-export function cuttingOf(recipe: Recipe | null | undefined): Cutting {
+/**
+ * Return what a recipe says of its seam allowances: the last step of that kind that acts counts. What it is cut for where
+ * nothing says so is the core's to know.
+ */
+export function cuttingOf(recipe: Recipe | null | undefined, usual: string): Cutting {
 	const step = cuttingStep(recipe);
-	const { purpose = 'muslin', lines = [] } = (step?.params ?? {}) as Partial<Cutting>;
+	const { purpose = usual, lines = [] } = (step?.params ?? {}) as Partial<Cutting>;
 	return { purpose, lines };
 }
 
 /** Return the recipe with its seam allowances changed: one step of it. */
-export function withCutting(recipe: Recipe, change: (cutting: Cutting) => Cutting): Recipe {
+export function withCutting(recipe: Recipe, usual: string, change: (cutting: Cutting) => Cutting): Recipe {
 	const step = cuttingStep(recipe) ?? newStep(ALLOWANCES, {});
-	return withStep(recipe, { ...step, params: { ...change(cuttingOf(recipe)) } });
+	return withStep(recipe, { ...step, params: { ...change(cuttingOf(recipe, usual)) } });
 }
 
 /** Return a name for a new step: made once, by the page, so that a repeated deed makes no second step. */

@@ -16,7 +16,8 @@
 	let lit = $state<string[]>([]);
 
 	const purposes = $derived(shelf.all?.purposes ?? []);
-	const cutting = $derived(cuttingOf(desk.job?.recipe));
+	const usual = $derived(desk.trial.preview?.cut_for ?? 'muslin');
+	const cutting = $derived(cuttingOf(desk.job?.recipe, usual));
 	const purpose = $derived(purposes.find((p) => p.key === cutting.purpose));
 	const lines = $derived.by(() => {
 		const found: { lineage: string; role: string; width: number }[] = [];
@@ -33,7 +34,7 @@
 
 	/** Keep a change of the allowances: a step of the recipe. */
 	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
-		await desk.deeds.keep((recipe) => withCutting(recipe, change), 'Seam allowances');
+		await desk.deeds.keep((recipe) => withCutting(recipe, usual, change), 'Seam allowances');
 	}
 
 	function cutFor(purpose: string): void {

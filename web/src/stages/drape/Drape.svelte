@@ -15,6 +15,7 @@
 		type SeamEnd,
 		type Tear,
 		type Traced,
+		type Walk,
 	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
@@ -22,7 +23,7 @@
 	import Table from '../../lib/table/Table.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import { spoken } from '../../lib/units.svelte';
-	import { asSized, withMarkAs, withPanel, withSeam, withTable } from './given';
+	import { asSized, withMarkAs, withPanel, withSeam, withTable, type Laid } from './given';
 	import { Capture } from './capture.svelte';
 	import Marks from './Marks.svelte';
 	import PanelSheet from './PanelSheet.svelte';
@@ -78,6 +79,27 @@
 	let lit = $state<string[]>([]);
 	/** The first of two lines that are pointed at to be sewn together. */
 	let first = $state<SeamEnd | null | undefined>(undefined);
+
+	/** Two panels that are laid together, so that what runs across their seam is seen. */
+	let laid = $state.raw<Laid | null>(null);
+	const walked = desk.reads<Walk>();
+	$effect(() => {
+		const { job, trial } = desk;
+		// Laid anew whenever the panels change.
+		if (!laid || !job || !trial.preview?.given?.seams.some((seam) => seam.name === laid?.seam)) return;
+		const body = {
+			sheet: job.sheet.id,
+			recipe: trial.recipe ?? job.recipe,
+			seam: laid.seam,
+			job: job.id,
+		};
+		void walked.load(api.POST('/api/walk', { body }));
+	});
+	const together = $derived(
+		laid && walked.value?.seam === laid.seam
+			? { walk: walked.value, at: laid.end === 'start' ? 0 : walked.value.steps.length - 1 }
+			: null,
+	);
 
 	function prepare(next: OnForm, words: string): void {
 		void desk.deeds.prepareDrape(next, words);
@@ -204,6 +226,7 @@
 			<Table
 				pieces={desk.trial.pieces}
 				lit={new Set(lit)}
+				walk={shown === 'true' ? together : null}
 				onpick={first === undefined ? null : pick}
 				label="The pieces: {desk.trial.pieces.map((piece) => piece.title.toLowerCase()).join(', ')}"
 			/>
@@ -295,6 +318,8 @@
 					onpoint={(on) => (first = on ? null : undefined)}
 					onend={pointed}
 					onlight={(lineages) => (lit = lineages)}
+					{laid}
+					onlay={(next) => (laid = next)}
 					onmarks={goTo}
 				/>
 			{:else if shown === 'true'}

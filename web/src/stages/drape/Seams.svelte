@@ -3,7 +3,7 @@
 	import type { Given, GivenOut, GivenSeam, SeamEnd } from '../../lib/api/client';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import { shown } from '../../lib/units.svelte';
-	import { withOpen, withSeam } from './given';
+	import { withOpen, withSeam, type Laid } from './given';
 
 	interface Props {
 		given: Given;
@@ -15,8 +15,11 @@
 		onend: (end: SeamEnd) => void;
 		ontry: (given: Given) => void;
 		onlight: (lineages: string[]) => void;
+		/** The seam at which two panels are laid together, and at which of its ends. */
+		laid: Laid | null;
+		onlay: (laid: Laid | null) => void;
 	}
-	let { given, found, first, onpoint, onend, ontry, onlight }: Props = $props();
+	let { given, found, first, onpoint, onend, ontry, onlight, laid, onlay }: Props = $props();
 
 	function called(end: SeamEnd): string {
 		const panel = found.panels.find((one) => one.name === end.panel);
@@ -63,6 +66,16 @@
 						>Ease it in over the bust</button
 					>
 				{/if}
+				{#each ['start', 'end'] as const as end (end)}
+					{@const on = laid?.seam === seam.name && laid.end === end}
+					<button
+						class="button small"
+						class:main={on}
+						aria-pressed={on}
+						onclick={() => onlay(on ? null : { seam: seam.name, end })}
+						>{end === 'start' ? 'Lay together' : 'at the other end'}</button
+					>
+				{/each}
 				<button class="button small" onclick={() => ontry(withOpen(given, seam.sides))}>Not a seam</button>
 			</div>
 		</li>

@@ -4,7 +4,7 @@
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import { shown, spoken } from '../../lib/units.svelte';
-	import { withLine, withPanel } from './given';
+	import { withLine, withPanel, type Laid } from './given';
 	import Beside from './Beside.svelte';
 	import Lines from './Lines.svelte';
 	import Seams from './Seams.svelte';
@@ -20,10 +20,13 @@
 		onpoint: (on: boolean) => void;
 		onend: (end: SeamEnd) => void;
 		onlight: (lineages: string[]) => void;
+		laid: Laid | null;
+		onlay: (laid: Laid | null) => void;
 		/** Go to the marks of a panel, at one of them. */
 		onmarks: (panel: string, mark: number | null) => void;
 	}
-	let { typed, found, chosen, onchoose, first, onpoint, onend, onlight, onmarks }: Props = $props();
+	let { typed, found, chosen, onchoose, first, onpoint, onend, onlight, laid, onlay, onmarks }: Props =
+		$props();
 
 	const given = $derived(typed.given);
 	const panel = $derived(given.panels.find((one) => one.name === chosen) ?? given.panels[0]);
@@ -130,7 +133,17 @@
 			{found.seams.some((seam) => !seam.trued) ? 'do not agree' : 'agree'}</span
 		></summary
 	>
-	<Seams {given} {found} {first} {onpoint} {onend} ontry={(next) => typed.try(next)} {onlight} />
+	<Seams
+		{given}
+		{found}
+		{first}
+		{onpoint}
+		{onend}
+		ontry={(next) => typed.try(next)}
+		{onlight}
+		{laid}
+		{onlay}
+	/>
 </details>
 <details>
 	<summary>What the panels are</summary>

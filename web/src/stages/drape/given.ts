@@ -26,6 +26,12 @@ export const LINES = [
 	'waist_dart',
 ];
 
+/** Two panels laid together at a seam: its name, and at which of its ends. */
+export interface Laid {
+	seam: string;
+	end: 'start' | 'end';
+}
+
 /** Return the recipe with other given pieces. */
 export function withGiven(recipe: Recipe, change: (given: Given) => Given): Recipe {
 	return { ...recipe, given: change(recipe.given) };
