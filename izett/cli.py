@@ -17,6 +17,7 @@ from izett.drafting.ease import FITS, Cloth, Kind
 from izett.drafting.method import DIRECT, Method
 from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
 from izett.files.dxf import write_dxf
+from izett.files.marks_csv import read_marks
 from izett.files.measure_sheet_pdf import write_measure_sheet
 from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
@@ -29,7 +30,9 @@ from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances, purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.finding import Counted, Taken, finding_kind, finding_kinds
+from izett.fitting.marked import LaidMark, Marked
 from izett.fitting.plan import Planned, plan, with_deeds
+from izett.fitting.pointing import Pointed
 from izett.fitting.working_out import Amending, Seen
 from izett.measuring.doubts import doubts_about
 from izett.measuring.estimates import missing_measures
@@ -42,6 +45,7 @@ from izett.recipe.evaluation import Evaluation
 from izett.recipe.evaluator import Evaluator
 from izett.recipe.refusals import IDLE
 from izett.rules.sheet import combined
+from izett.styling.operations.redraw_edge import MarkedAs
 from izett.units import Unit, UnreadableLength, read_length, show_length
 from izett.wording import plain
 
@@ -109,7 +113,8 @@ def _parser() -> argparse.ArgumentParser:
         action="append",
         required=True,
         metavar="'KEY AMOUNT=VALUE …'",
-        help="a finding, as in 'back_tight missing=2cm half=left taken=pinch'; units are understood",
+        help="a finding, as in 'back_tight missing=2cm half=left taken=pinch'; units are understood; what is pointed at as "
+        "at=PIECE or at=PIECE/LINE, a line that was draped anew with marks=FILE.csv",
     )
     fit.add_argument(
         "--remedy", action="append", default=[], metavar="KEY", help="the remedy of each finding, in their order"
@@ -456,12 +461,39 @@ def _seen(uid: str, text: str) -> Seen:
     try:
         half, taken = Half(parts.pop("half", "both")), Taken(parts.pop("taken", "whole"))
         counted = Counted(parts.pop("counted")) if "counted" in parts else None
+        at = _pointed(parts.pop("at", ""), parts.pop("marks", ""))
         amounts = {symbol: read_length(value, unit=Unit.CM).cm for symbol, value in parts.items()}
     except (ValueError, UnreadableLength) as error:
         raise ValueOutOfRange(
             f"“{text}”: {error}.", fix="For example: 'back_tight missing=2cm half=left taken=pinch'.", where=(key,)
         ) from error
-    return Seen(finding_kind(key), amounts, taken, counted, half, uid=uid)
+    return Seen(finding_kind(key), amounts, taken, counted, half, at, uid=uid)
+
+
+def _pointed(at: str, marks: str) -> Pointed | None:
+    """Return what a finding points at: a piece, a line of it, and the marks by which that was draped anew.
+
+    Raises:
+        UnreadableFile: the marks are no table of one line.
+    """
+    if not at:
+        return None
+    piece, _, line = at.partition("/")
+    if not marks:
+        return Pointed(piece, line)
+    panels = read_marks(Path(marks).read_text(encoding="utf-8")).panels
+    known = {kind.value for kind in MarkedAs}
+    odd = [i for i, mark in enumerate(panels[0].marks, 1) if mark.kind.value not in known]
+    if len(panels) > 1 or odd:
+        raise UnreadableFile(
+            f"Mark {odd[0]} is a {panels[0].marks[odd[0] - 1].kind.value}."
+            if odd
+            else f"There are {len(panels)} panels.",
+            fix=f"A line has marks of one panel, each a {' or a '.join(sorted(known))}.",
+            where=(marks,),
+        )
+    laid = tuple(LaidMark(kind=MarkedAs(m.kind.value), across=m.across, along=m.along) for m in panels[0].marks)
+    return Pointed(piece, line, Marked(marks=laid))
 
 
 def _planned(planned: Planned) -> str:

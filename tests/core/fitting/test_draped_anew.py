@@ -11,8 +11,10 @@ import numpy as np
 import pytest
 import shapely
 
+from izett.cli import main
 from izett.draping.drawing import TOLD
 from izett.errors import IzettError, StepRefused
+from izett.files.pattern_json import read_pattern
 from izett.fitting.finding import finding_kind
 from izett.fitting.garment import Fitted
 from izett.fitting.marked import LaidMark, Marked, guides_of, marked_piece, parts_of
@@ -182,3 +184,34 @@ def test_two_lines_draped_in_one_session_are_two_changes_and_a_dot_far_off_is_to
     ways = ways_of(odd, fitted, lambda recipe: evaluator.evaluate(recipe, owner="dress"))
     (told,) = [way.refused for way in ways if way.remedy.key == "finished"]
     assert told is not None and "Mark 4" in told.message and "off the line" in told.message
+
+
+def test_a_line_draped_anew_is_worked_in_on_the_command_line(evaluator, tmp_path, capsys):
+    recipe = Recipe("bodice", BODY)
+    piece = evaluator.evaluate(recipe).pattern.piece("bodice_front")
+    line = next(edge.lineage for edge in piece.edges if edge.role is Role.NECK)
+    truth, marked = session(piece, line, Random(3))
+    rows = [f"front,dot,{mark.across}cm,{mark.along}cm" for mark in marked.marks]
+    marks, out = tmp_path / "neck.csv", tmp_path / "anew.json"
+    marks.write_text("\n".join(["panel,kind,across,along", *rows]))
+    measures = tmp_path / "body.csv"
+    measures.write_text("\n".join(["measure,name,reading,unit", *(f"{symbol},,{v},cm" for symbol, v in BODY.items())]))
+    asked = [
+        "fit",
+        "--measures",
+        str(measures),
+        "--out",
+        str(out),
+        "--find",
+        f"draped_anew at={piece.name}/{line} marks={marks}",
+    ]
+    assert main(asked) == 0
+    assert "draped_anew: under" in capsys.readouterr().out
+    pattern, _ = read_pattern(out.read_text())
+    drawn = shapely.LineString(
+        [p for e in pattern.piece(piece.name).edges if e.lineage == line for p in e.curve.flattened()]
+    )
+    assert max(drawn.distance(truth.interpolate(s, normalized=True)) for s in np.linspace(0.05, 0.95, 20)) < 0.35
+    marks.write_text("panel,kind,across,along\nfront,notch,1,2\n")
+    assert main(asked) == 2
+    assert "Mark 1 is a notch" in capsys.readouterr().err
