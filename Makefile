@@ -6,6 +6,8 @@ PORT ?= 8765
 # Of the tests without the browser, side by side.
 WORKERS ?= 2
 BIN := .venv/bin
+# Compiled once, not at every start: some machines are set to keep nothing.
+export PYTHONDONTWRITEBYTECODE :=
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/*.ts web/*.js web/package.json -type f 2>/dev/null)
 
 # The tests that stand beside what was changed since the last commit.
