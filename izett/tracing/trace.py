@@ -10,6 +10,8 @@ from enum import StrEnum
 from math import atan2, cos, pi, sin
 
 import numpy as np
+from shapely import LinearRing
+from shapely import Point as Spot
 
 from izett.draping.outlines import DECIMALS, Named, panel_from_lines, three_at_least
 from izett.draping.panel import CORNERS, Mark, MarkKind, Panel, name_of
@@ -183,17 +185,19 @@ def panel_of(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
 
 
 def panel_of_marks(trace: Trace, title: str, *, upright: int | None = None) -> Panel:
-    """Return the panel that the pencil marks on a muslin make: in the order of walking round its middle, as they were told.
+    """Return the panel that the pencil marks on a muslin make: in the order of walking round it, as they were told.
 
-    The cloth's own edge is no line of it. Crosses and dashes are its corners, and each line has a number until it is named.
+    The cloth's own edge is no line of it, but runs beside its lines: each mark comes where the edge next to it does. Crosses
+    and dashes are its corners, and each line has a number until it is named.
 
     Args:
         trace, title, upright: as of `panel_of`.
     """
     moved = placing(trace, upright).moved
-    marks = [(kind, moved(spot)) for kind, spot in (trace.ghosts if trace.marks is None else trace.marks)]
-    middle = [sum(spot[i] for _, spot in marks) / max(len(marks), 1) for i in (0, 1)]
-    round_it = sorted(marks, key=lambda mark: atan2(mark[1][1] - middle[1], mark[1][0] - middle[0]))
+    edge = LinearRing(trace.look.read.places * (1, -1))
+    edge = edge if edge.is_ccw else edge.reverse()
+    marks = sorted(trace.ghosts if trace.marks is None else trace.marks, key=lambda mark: edge.project(Spot(mark[1])))
+    round_it = [(kind, moved(spot)) for kind, spot in marks]
     first = next((i for i, (kind, _) in enumerate(round_it) if kind in CORNERS), 0)
     walk = [*round_it[first:], *round_it[:first]]
     count = max(sum(1 for kind, _ in walk if kind in CORNERS), 1)

@@ -7,6 +7,7 @@ from base64 import b64encode
 import cv2
 import numpy as np
 import pytest
+import shapely
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from izett.files.pattern_json import read_pattern
@@ -134,9 +135,14 @@ def test_the_pencil_marks_make_a_panel_in_the_order_of_walking_round(page, job, 
     marks = found["panel"]["marks"]
     assert len(marks) == 6
     assert {mark["kind"] for mark in marks} == {"dot", "cross", "dash"}
-    spots = np.array([(m["across"], m["along"]) for m in marks])
-    turns = np.unwrap(np.arctan2(*(spots - spots.mean(axis=0)).T[::-1]))
-    assert (np.diff(turns) > 0).all()
+    edge = shapely.LinearRing([spot for line in found["lines"] for spot in line["seen"]])
+    spots = [shapely.Point(ghost["seen"]) for ghost in found["ghosts"]]
+    by_place = {(g["across"], g["along"]): edge.project(s) for g, s in zip(found["ghosts"], spots, strict=True)}
+    along = [
+        by_place[min(by_place, key=lambda at, m=m: np.hypot(at[0] - m["across"], at[1] - m["along"]))] for m in marks
+    ]
+    steps = np.diff(along) % edge.length
+    assert steps.sum() < edge.length, "once round, the same way"
 
 
 def test_what_is_taken_over_the_picture_makes_the_panel_and_comes_back_as_it_stands(page, job, taken):

@@ -8,11 +8,11 @@ import shapely
 
 from izett.draping.given import drawn
 from izett.draping.panel import Given, MarkKind, Source
-from izett.tracing.camera_stand_in import Shot, photographed, scene_middle
+from izett.tracing.camera_stand_in import Pencil, Shot, cut_out, photographed, scene_middle
 from izett.tracing.known import taped
 from izett.tracing.look import look_at_photo
 from izett.tracing.told import PictureRefused
-from izett.tracing.trace import Kind, Taken, panel_of, panel_of_marks, trace_of
+from izett.tracing.trace import Kind, Taken, panel_of, panel_of_marks, placing, trace_of
 from tests.core.tracing.test_photos import a_piece
 from tests.pictured import pencilled, pictured
 
@@ -183,3 +183,25 @@ def test_a_tape_in_the_picture_checks_the_scale(lying):
         taped(look.table, ends, 5.0)
     with pytest.raises(PictureRefused, match="checks nothing"):
         taped(look.table, [ends[0], ends[0]], 50.0)
+
+
+def test_marks_come_in_the_order_of_walking_round_a_piece_that_turns_inwards():
+    piece = a_piece("bodice", "bodice_back", BODY)
+    outline, _ = cut_out(piece, notches=False)
+    line = shapely.Polygon(outline).buffer(-2).exterior
+    line = line if not line.is_ccw else line.reverse()
+    count = 14
+    spots = [line.interpolate((i + 0.5) / count, normalized=True).coords[0] for i in range(count)]
+    kinds = ["cross" if i % 3 == 0 else "dot" for i in range(count)]
+    pencil = [Pencil(kind, x, y) for kind, (x, y) in zip(kinds, spots, strict=True)]
+    taken = pictured(piece, shot=Shot(seed=9, above=92, tilt=8), pencil=pencil)
+    trace = trace_of(look_at_photo(taken.picture, taken.tap))
+    assert len(trace.ghosts) == count
+    panel = panel_of_marks(trace, "Back")
+    lying = placing(trace, None).moved
+    real = np.array([lying(spot) for spot in taken.on_table(trace, spots)])
+    order = [int(np.linalg.norm(real - mark.spot, axis=1).argmin()) for mark in panel.marks]
+    # Counter-clockwise seen from above, as every outline is; it begins at a corner.
+    assert sorted(order) == list(range(count))
+    assert {(a - b) % count for a, b in zip(order, [*order[1:], order[0]], strict=True)} in ({1}, {count - 1})
+    assert panel.marks[0].kind is MarkKind.CROSS
