@@ -140,8 +140,30 @@ def test_a_table_is_pasted_a_mark_put_right_by_arrows_and_a_seam_by_pointing(tab
     sides.first.click()
     page.get_by_text("said").first.wait_for()
     expect(seams).to_have_count(3)
+    # Two panels are laid together at a seam: what runs across it is seen.
+    tab.button("Lay together", exact=True).first.click()
+    page.locator("[data-walk]").wait_for(state="attached")
+    tab.button("at the other end", exact=True).first.click()
+    page.locator("[data-walk]").wait_for(state="attached")
+    tab.button("at the other end", exact=True).first.click()
+    expect(page.locator("[data-walk]")).to_have_count(0)
+    # Graded to another body, its pieces say so; taken back, they are hers again.
+    page.locator("summary", has_text="Size").click()
+    field = page.get_by_label("bust of the body it was draped on")
+    field.fill("88")
+    field.press("Tab")
+    page.get_by_text("(graded)").first.wait_for()
+    field.fill("")
+    field.press("Tab")
+    page.get_by_text("(graded)").first.wait_for(state="detached")
+    page.get_by_label("The line that is known").select_option(index=1)
+    known = page.get_by_label("is to measure")
+    known.fill("21")
+    known.press("Tab")
+    page.get_by_text("Size: enlarged").wait_for()
     with tab.keeping():
         tab.button("Keep the marks").click()
+    assert tab.state()["recipe"]["given"]["enlarged"]["length"] == 21
     assert not tab.unexpected()
 
 
