@@ -198,7 +198,8 @@
 		</dl>
 		<p class="soft">
 			Across is measured from the upright guide towards the side, along up from the level guide: to the other
-			side and below they are less than nothing. A line whose name ends in “dart” is a dart.
+			side and below they are less than nothing. A line whose name ends in “dart” is a dart. A mark within the
+			panel, on no line, is “inside”.
 		</p>
 	</details>
 	<button class="button small" onclick={() => typed.try(withoutPanel(given, panel.name))}

@@ -24,6 +24,7 @@ export const LINES = [
 	'hem',
 	'bust_dart',
 	'waist_dart',
+	'inside',
 ];
 
 /** Two panels laid together at a seam: its name, and at which of its ends. */
