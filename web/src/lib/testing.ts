@@ -1,5 +1,6 @@
-/** For tests: a server that answers as it is told, and remembers what it was asked. */
+/** For tests: a server that answers as it is told, and remembers what it was asked; what a recipe has where nothing is given. */
 import { vi } from 'vitest';
+import type { Given } from './api/client';
 
 export interface Asked {
 	method: string;
@@ -34,3 +35,15 @@ export function serving(answer: (asked: Asked) => Response | Promise<Response>):
 export function arrived(): Promise<void> {
 	return new Promise((done) => setTimeout(done, 10));
 }
+
+/** A recipe's given pieces where there are none. */
+export const NOTHING_GIVEN: Given = {
+	source: 'drape',
+	panels: [],
+	seams: [],
+	open: [],
+	levels: {},
+	ease: {},
+	enlarged: null,
+	graded: null,
+};

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { newPanel } from '../../stages/drape/given';
 import type { Block, Recipe, Step } from '../api/client';
+import { NOTHING_GIVEN } from '../testing';
 import {
 	adding,
 	asUsual,
@@ -28,16 +29,7 @@ const recipe = {
 	overrides: { waist_ease: 5 },
 	house: { bust_ease: 7 },
 	why: { bust_ease: 'our house' },
-	given: {
-		source: 'drape',
-		panels: [],
-		seams: [],
-		open: [],
-		levels: {},
-		ease: {},
-		enlarged: null,
-		graded: null,
-	},
+	given: NOTHING_GIVEN,
 } as unknown as Recipe;
 
 test('a value is set with its reason, and put back: first the job’s own, then the house’s', () => {

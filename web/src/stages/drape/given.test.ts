@@ -22,6 +22,7 @@ import {
 	withoutPanel,
 } from './given';
 import { linesIn } from '../../lib/marks/marks';
+import { NOTHING_GIVEN } from '../../lib/testing';
 
 const mark = (kind: Mark['kind'], across: number, along: number, line = ''): Mark => ({
 	kind,
@@ -30,16 +31,6 @@ const mark = (kind: Mark['kind'], across: number, along: number, line = ''): Mar
 	lines: line ? line.split('+') : [],
 	name: '',
 });
-const EMPTY: Given = {
-	source: 'drape',
-	panels: [],
-	seams: [],
-	open: [],
-	levels: {},
-	ease: {},
-	enlarged: null,
-	graded: null,
-};
 const panel = (name: string, ...marks: Mark[]): Panel => ({ ...newPanel(name, []), marks });
 const front = panel(
 	'front',
@@ -47,7 +38,7 @@ const front = panel(
 	mark('dash', 0, -18, 'centre_front+waist'),
 );
 const back = panel('back', mark('dash', 0, 3, 'neck+centre_back'));
-const both: Given = { ...EMPTY, panels: [front, back] };
+const both: Given = { ...NOTHING_GIVEN, panels: [front, back] };
 
 describe('panels', () => {
 	it('get a plain name that no other has', () => {
@@ -130,7 +121,7 @@ describe('what is said', () => {
 
 	it('by a table counts for its own panels, whose facts stay', () => {
 		const said = withPanel(both, { ...front, cut: 4 });
-		const read = { ...EMPTY, panels: [panel('front', mark('dot', 1, 1))], levels: { waist: -18 } };
+		const read = { ...NOTHING_GIVEN, panels: [panel('front', mark('dot', 1, 1))], levels: { waist: -18 } };
 		const now = withTable(said, read);
 		expect(now.panels.map((one) => one.name)).toEqual(['front', 'back']);
 		expect(now.panels[0]).toMatchObject({ cut: 4, marks: [mark('dot', 1, 1)] });

@@ -2,19 +2,10 @@ import { afterEach, expect, it, vi } from 'vitest';
 import type { Given, Job, Recipe } from '../../lib/api/client';
 import type { Desk } from '../../lib/desk/desk.svelte';
 import { store } from '../../lib/store';
+import { NOTHING_GIVEN } from '../../lib/testing';
 import { newPanel, withPanel } from './given';
 import { Typed } from './typed.svelte';
 
-const EMPTY: Given = {
-	source: 'drape',
-	panels: [],
-	seams: [],
-	open: [],
-	levels: {},
-	ease: {},
-	enlarged: null,
-	graded: null,
-};
 const FRONT = newPanel('Front', []);
 
 /** A desk on which a recipe can be tried and kept. */
@@ -37,10 +28,10 @@ function desk(given: Given, kept = true): Desk {
 afterEach(() => store.drop('izett-given-j1'));
 
 it('what is typed is tried, and put aside until it is kept', async () => {
-	const on = desk(EMPTY);
+	const on = desk(NOTHING_GIVEN);
 	const typed = new Typed(on);
 	expect(typed.unkept).toBe(false);
-	typed.try(withPanel(EMPTY, FRONT));
+	typed.try(withPanel(NOTHING_GIVEN, FRONT));
 	expect(typed.given.panels).toEqual([FRONT]);
 	expect(typed.unkept).toBe(true);
 	expect(store.read('izett-given-j1')).toContain('front');
@@ -50,9 +41,9 @@ it('what is typed is tried, and put aside until it is kept', async () => {
 });
 
 it('what was not kept is put back on the next visit, on what is kept by then', () => {
-	new Typed(desk(EMPTY)).try(withPanel(EMPTY, FRONT));
+	new Typed(desk(NOTHING_GIVEN)).try(withPanel(NOTHING_GIVEN, FRONT));
 	const back = newPanel('Back', []);
-	const next = new Typed(desk(withPanel(EMPTY, back)));
+	const next = new Typed(desk(withPanel(NOTHING_GIVEN, back)));
 	next.begin();
 	expect(next.restored).toBe(true);
 	expect(next.given.panels).toEqual([back, FRONT]);
@@ -62,12 +53,12 @@ it('what was not kept is put back on the next visit, on what is kept by then', (
 });
 
 it('what could not be kept stays put aside, and what is damaged is dropped', async () => {
-	const typed = new Typed(desk(EMPTY, false));
-	typed.try(withPanel(EMPTY, FRONT));
+	const typed = new Typed(desk(NOTHING_GIVEN, false));
+	typed.try(withPanel(NOTHING_GIVEN, FRONT));
 	expect(await typed.keep('marks')).toBe(false);
 	expect(store.read('izett-given-j1')).not.toBeNull();
 	store.write('izett-given-j1', '{damaged');
-	const next = new Typed(desk(EMPTY));
+	const next = new Typed(desk(NOTHING_GIVEN));
 	next.begin();
 	expect(next.restored).toBe(false);
 	expect(store.read('izett-given-j1')).toBeNull();
@@ -75,8 +66,8 @@ it('what could not be kept stays put aside, and what is damaged is dropped', asy
 
 it('a browser that can put nothing aside is told', () => {
 	const write = vi.spyOn(store, 'write').mockReturnValue(false);
-	const typed = new Typed(desk(EMPTY));
-	typed.try(withPanel(EMPTY, FRONT));
+	const typed = new Typed(desk(NOTHING_GIVEN));
+	typed.try(withPanel(NOTHING_GIVEN, FRONT));
 	expect(typed.unsafe).toBe(true);
 	write.mockRestore();
 });
