@@ -53,7 +53,8 @@ def served(folder, port):
         stdout=subprocess.DEVNULL,
     )
     try:
-        for _ in range(150):
+        given_up = time.monotonic() + PATIENCE
+        while time.monotonic() < given_up:
             try:
                 urllib.request.urlopen(f"http://127.0.0.1:{port}/api/bench", timeout=1)
                 break
