@@ -118,7 +118,7 @@ export class Capture {
 		this.upright = null;
 		this.tape = [];
 		this.tool = 'corner';
-		clearTimeout(this.later);
+		this.atOnce();
 	}
 
 	click(at: Pixel): void {
@@ -137,14 +137,19 @@ export class Capture {
 
 	/** Trace once the hand rests: a key that is held down moves a place many times. */
 	private soon(): void {
-		clearTimeout(this.later);
+		this.atOnce();
 		this.later = setTimeout(() => void this.trace(), RESTS);
+	}
+
+	private atOnce(): void {
+		clearTimeout(this.later);
+		this.later = undefined;
 	}
 
 	async trace(): Promise<void> {
 		const { job } = this.desk;
 		if (!job || !this.tap) return;
-		clearTimeout(this.later);
+		this.atOnce();
 		this.problem = null;
 		const count = { sheets: 0, points: 1, rectangle: 2, grid: 1 }[this.by];
 		const call = api.POST('/api/jobs/{job_id}/trace', {
@@ -169,8 +174,9 @@ export class Capture {
 		const result = await this.work.begin<Traced>(call);
 		this.problem = this.work.problem;
 		if (!result) return;
-		if (this.found) this.taken.stands(result.taken);
-		else this.taken.begin(result.taken);
+		if (!this.found) this.taken.begin(result.taken);
+		// What was changed meanwhile is on its way: it is not put back to how it stood.
+		else if (this.later === undefined) this.taken.stands(result.taken);
 		this.found = result;
 	}
 }

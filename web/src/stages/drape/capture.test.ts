@@ -1,5 +1,6 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { Desk } from '../../lib/desk/desk.svelte';
+import { json, serving } from '../../lib/testing';
 import { Capture } from './capture.svelte';
 
 /** A picture that was chosen and sent already. */
@@ -90,6 +91,37 @@ describe('what is taken over a traced picture', () => {
 			['notch', 50, 10],
 		]);
 		expect(taken.canUndo).toBe(false);
+	});
+
+	it('is undone at once where a key moved it many times', () => {
+		const { taken } = traced();
+		for (let x = 11; x < 20; x++) taken.move(0, [x, 10]);
+		taken.undo();
+		expect(taken.all[0]!.at).toEqual([10, 10]);
+		expect(taken.canUndo).toBe(false);
+	});
+
+	it('is not put back by an answer to what was asked before it', async () => {
+		vi.useFakeTimers();
+		const capture = new Capture({ job: { id: 'j' } } as unknown as Desk);
+		capture.shown = 'blob:picture';
+		capture.click([1, 1]);
+		const start = [{ kind: 'corner', at: [10, 10], exact: true }];
+		const answers: Response[] = [];
+		const asked = serving(() => answers.shift()!);
+		answers.push(json({ uid: 'w', state: 'done', result: { taken: start } }));
+		await capture.trace();
+		capture.taken.move(0, [12, 10]);
+		answers.push(json({ uid: 'w', state: 'running', done: 1, of: 4 }));
+		await vi.advanceTimersByTimeAsync(400);
+		capture.taken.move(0, [15, 10]);
+		answers.push(json({ uid: 'w', state: 'done', result: { taken: [{ ...start[0], at: [12, 10] }] } }));
+		await vi.advanceTimersByTimeAsync(300);
+		expect(capture.taken.all[0]!.at).toEqual([15, 10]);
+		answers.push(json({ uid: 'w', state: 'done', result: { taken: [{ ...start[0], at: [15, 10] }] } }));
+		await vi.advanceTimersByTimeAsync(400);
+		expect(asked.at(-1)!.body).toMatchObject({ taken: [{ kind: 'corner', at: [15, 10], exact: true }] });
+		vi.useRealTimers();
 	});
 
 	it('stays chosen where it came to lie, though another list names it', () => {

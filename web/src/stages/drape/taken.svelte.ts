@@ -18,6 +18,8 @@ export class TakenPlaces {
 	all = $state.raw<TakenPlace[]>([]);
 	/** The one that is moved or dropped by key. */
 	current = $state<number | null>(null);
+	/** The one that is on its way: a key held down moves it many times, and undoing takes all of that back. */
+	private moving: number | null = null;
 	/** How they stood before each change. */
 	private before = $state.raw<TakenPlace[][]>([]);
 
@@ -32,13 +34,14 @@ export class TakenPlaces {
 	begin(all: TakenPlace[]): void {
 		this.all = all;
 		this.before = [];
-		this.current = null;
+		this.current = this.moving = null;
 	}
 
 	/** See where what was pointed at came to lie: its order is the server's. */
 	stands(all: TakenPlace[]): void {
 		const chosen = this.current === null ? undefined : this.all[this.current];
 		this.all = all;
+		this.moving = null;
 		if (chosen) this.current = nearestOf(all, chosen);
 	}
 
@@ -50,8 +53,12 @@ export class TakenPlaces {
 
 	/** Move one to just there. */
 	move(i: number, at: Pixel): void {
-		this.change(this.all.map((one, n) => (n === i ? { ...one, at, exact: true } : one)));
-		this.current = i;
+		const moved = this.all.map((one, n) => (n === i ? { ...one, at, exact: true } : one));
+		if (this.moving === i) {
+			this.all = moved;
+			this.onchange();
+		} else this.change(moved);
+		this.current = this.moving = i;
 	}
 
 	drop(i: number): void {
@@ -64,13 +71,14 @@ export class TakenPlaces {
 		if (!last) return;
 		this.before = this.before.slice(0, -1);
 		this.all = last;
-		this.current = null;
+		this.current = this.moving = null;
 		this.onchange();
 	}
 
 	private change(all: TakenPlace[]): void {
 		this.before = [...this.before, this.all];
 		this.all = all;
+		this.moving = null;
 		this.onchange();
 	}
 }
