@@ -11,6 +11,7 @@
 	import PieceShape from './PieceShape.svelte';
 	import PlaceMark from './PlaceMark.svelte';
 	import Rules from './Rules.svelte';
+	import Nearness, { NEARER } from './Nearness.svelte';
 	import Walking from './Walking.svelte';
 	import {
 		fitted,
@@ -245,8 +246,8 @@
 
 	function key(event: KeyboardEvent): void {
 		const step = view.width / 12;
-		if (event.key === '+' || event.key === '=') nearer(0.8);
-		else if (event.key === '-') nearer(1.25);
+		if (event.key === '+' || event.key === '=') nearer(NEARER);
+		else if (event.key === '-') nearer(1 / NEARER);
 		else if (event.key === '0') moved = null;
 		else if (event.key === 'ArrowLeft') moved = { ...view, x: view.x - step };
 		else if (event.key === 'ArrowRight') moved = { ...view, x: view.x + step };
@@ -351,16 +352,7 @@
 		{/if}
 	</svg>
 	<Rules {view} {width} {height} unit={reading.unit} />
-	<div class="tools">
-		<button class="button small" onclick={() => nearer(0.8)} aria-label="Nearer" title="Nearer (+)">+</button>
-		<button
-			class="button small"
-			onclick={() => nearer(1.25)}
-			aria-label="Further away"
-			title="Further away (−)">−</button
-		>
-		<button class="button small" onclick={() => (moved = null)} title="All pieces (0)">All</button>
-	</div>
+	<Nearness all="All pieces" onnearer={nearer} onall={() => (moved = null)} />
 	{#if pointedEdge || pointedDart || pointedDiamond}
 		<p class="reading figures" aria-live="polite">
 			{#if pointedDart}
@@ -405,13 +397,6 @@
 		stroke-width: 1.6;
 		vector-effect: non-scaling-stroke;
 		pointer-events: none;
-	}
-	.tools {
-		position: absolute;
-		right: 0.6rem;
-		bottom: 0.6rem;
-		display: flex;
-		gap: 0.3rem;
 	}
 	.reading {
 		position: absolute;

@@ -157,9 +157,12 @@ export function shaped(view: View, screen: { width: number; height: number }): V
 	return { ...view, y: view.y - (height - view.height) / 2, height };
 }
 
-/** Return the view brought nearer (factor < 1) or further about a point of the table. */
-export function zoomed(view: View, factor: number, about: Pair): View {
-	const width = Math.min(Math.max(view.width * factor, 4), 600);
+/** cm. How narrow and how wide a part of the table is shown. */
+const SHOWN: Pair = [4, 600];
+
+/** Return the view brought nearer (factor < 1) or further about a point; it stays between the narrowest and the widest. */
+export function zoomed(view: View, factor: number, about: Pair, [narrowest, widest] = SHOWN): View {
+	const width = Math.min(Math.max(view.width * factor, narrowest), widest);
 	const f = width / view.width;
 	return {
 		x: about[0] - (about[0] - view.x) * f,

@@ -3,6 +3,8 @@
 	import type { TakenPlace } from '../../lib/api/client';
 	import type { Capture, Pixel } from './capture.svelte';
 	import MarkShape from '../../lib/marks/MarkShape.svelte';
+	import Nearness, { NEARER } from '../../lib/table/Nearness.svelte';
+	import { zoomed, type View } from '../../lib/table/view';
 	import { middleOf } from './given';
 	import { TAKES } from './taken.svelte';
 
@@ -15,11 +17,19 @@
 	/** The place that the arrow keys move and Enter takes, in shares of the picture. */
 	let pointer = $state<[number, number]>([0.5, 0.5]);
 	let keyed = $state(false);
-	const r = $derived(Math.max(capture.width, capture.height) / 110);
+	/** The part of the picture that is shown, where it is not all of it. */
+	let moved = $state.raw<View | null>(null);
+	const view = $derived(moved ?? { x: 0, y: 0, width: capture.width, height: capture.height });
+	/** How many times nearer than the whole picture it is looked at, at most. */
+	const NEAREST = 20;
+	/** Marks are as large on the screen however near they are. */
+	const r = $derived(Math.max(view.width, view.height) / 110);
+	/** The picture under the hand, and whether it was moved by it. */
+	let panned = $state.raw<{ from: Pixel; view: View; still: boolean } | null>(null);
 
 	/** What is being dragged, and where it is now. */
 	let dragged = $state.raw<{ i: number; at: Pixel; from: Pixel } | null>(null);
-	/** Pixels of the picture: a shorter drag is a click on what is there. */
+	/** Pixels of the screen: a shorter drag is a click on what is there. */
 	const SLIPS = 4;
 	/** cm by which an arrow key moves what is taken, and with Shift. */
 	const MOVES = { plain: 0.1, fine: 0.02 };
@@ -31,9 +41,42 @@
 		return [spot.x, spot.y];
 	}
 
+	function perPixel(): number {
+		return 1 / (svg?.getScreenCTM()?.a ?? 1);
+	}
+
+	function nearer(factor: number, about?: Pixel): void {
+		const limits: Pixel = [capture.width / NEAREST, capture.width];
+		const next = zoomed(view, factor, about ?? [view.x + view.width / 2, view.y + view.height / 2], limits);
+		moved = next.width >= capture.width ? null : next;
+	}
+
+	$effect(() => {
+		const on = svg;
+		if (!on) return;
+		const wheel = (event: WheelEvent): void => {
+			event.preventDefault();
+			nearer(Math.exp(event.deltaY * 0.0015), spotOf(event) ?? undefined);
+		};
+		// A wheel listener must not be passive to keep the page from scrolling.
+		on.addEventListener('wheel', wheel, { passive: false });
+		return () => on.removeEventListener('wheel', wheel);
+	});
+
+	function pan(event: PointerEvent): void {
+		if (event.buttons === 0) panned = null;
+		if (!panned || !moved) return;
+		const [dx, dy] = [event.clientX - panned.from[0], event.clientY - panned.from[1]];
+		if (panned.still && Math.hypot(dx, dy) < SLIPS) return;
+		panned = { ...panned, still: false };
+		moved = { ...panned.view, x: panned.view.x - dx * perPixel(), y: panned.view.y - dy * perPixel() };
+	}
+
 	function clicked(event: MouseEvent): void {
+		const held = panned;
+		panned = null;
 		const spot = spotOf(event);
-		if (!spot) return;
+		if (!spot || held?.still === false) return;
 		keyed = false;
 		capture.click([Math.round(spot[0]), Math.round(spot[1])]);
 	}
@@ -42,6 +85,7 @@
 		if (capture.tool === 'tape') return;
 		const at = spotOf(event);
 		if (!at) return;
+		event.stopPropagation();
 		(event.currentTarget as Element).setPointerCapture(event.pointerId);
 		capture.taken.current = i;
 		dragged = { i, at, from: at };
@@ -55,13 +99,15 @@
 	function dropped(): void {
 		if (!dragged) return;
 		const { i, at, from } = dragged;
+		const to = shownAt(capture.taken.all[i]!, i);
 		dragged = null;
-		if (Math.hypot(at[0] - from[0], at[1] - from[1]) > SLIPS) capture.taken.move(i, at);
+		if (Math.hypot(at[0] - from[0], at[1] - from[1]) > SLIPS * perPixel()) capture.taken.move(i, to);
 	}
 
 	/** Where what is taken is shown: under the hand while it is dragged. */
 	function shownAt(one: TakenPlace, i: number): Pixel {
-		return dragged?.i === i ? dragged.at : [one.at[0]!, one.at[1]!];
+		const by = dragged?.i === i ? [dragged.at[0] - dragged.from[0], dragged.at[1] - dragged.from[1]] : [0, 0];
+		return [one.at[0]! + by[0]!, one.at[1]! + by[1]!];
 	}
 
 	function takenKey(event: KeyboardEvent, i: number): void {
@@ -85,17 +131,28 @@
 		ArrowDown: [0, 1],
 	};
 
+	function pixelOf([x, y]: Pixel): Pixel {
+		return [Math.round(x * capture.width), Math.round(y * capture.height)];
+	}
+
 	function key(event: KeyboardEvent): void {
 		const step = STEPS[event.key];
 		if (step) {
 			event.preventDefault();
 			keyed = true;
-			const by = event.shiftKey ? 0.002 : 0.02;
-			const moved = pointer.map((at, i) => Math.min(Math.max(at + step[i]! * by, 0), 1));
-			pointer = [moved[0]!, moved[1]!];
+			// The nearer it is looked at, the finer the pointer goes.
+			const by = ((event.shiftKey ? 0.002 : 0.02) * view.width) / capture.width;
+			const to = pointer.map((at, i) => Math.min(Math.max(at + step[i]! * by, 0), 1));
+			pointer = [to[0]!, to[1]!];
 			return;
 		}
-		const at: Pixel = [Math.round(pointer[0] * capture.width), Math.round(pointer[1] * capture.height)];
+		if (event.key === '+' || event.key === '=') return nearer(NEARER, pixelOf(pointer));
+		if (event.key === '-') return nearer(1 / NEARER, pixelOf(pointer));
+		if (event.key === '0') {
+			moved = null;
+			return;
+		}
+		const at = pixelOf(pointer);
 		const takes = TAKES.find((one) => one.key === event.key.toLowerCase());
 		if (event.key === 'Enter' || event.key === ' ') capture.click(at);
 		else if (takes && capture.found && !event.ctrlKey && !event.metaKey) capture.taken.take(takes.kind, at);
@@ -108,12 +165,16 @@
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
 	<svg
 		bind:this={svg}
-		viewBox="0 0 {capture.width} {capture.height}"
+		viewBox="{view.x} {view.y} {view.width} {view.height}"
 		role="group"
-		aria-label="The picture. {capture.asked} Arrow keys move a pointer, with Shift finely; Enter takes the place."
+		aria-label="The picture. {capture.asked} Arrow keys move a pointer, with Shift finely; Enter takes the place; + and − bring it nearer."
 		tabindex="0"
 		onclick={clicked}
 		onkeydown={key}
+		onpointerdown={(event) => {
+			if (event.button === 0) panned = { from: [event.clientX, event.clientY], view, still: true };
+		}}
+		onpointermove={pan}
 	>
 		<image href={capture.shown} width={capture.width} height={capture.height} />
 		{#if capture.spots.length > 1}
@@ -190,6 +251,7 @@
 			/>
 		{/if}
 	</svg>
+	<Nearness all="The whole picture" onnearer={nearer} onall={() => (moved = null)} />
 	{#if capture.asked}<p class="asked" role="status">{capture.asked}</p>{/if}
 </div>
 
@@ -225,6 +287,7 @@
 	}
 	.taken {
 		cursor: grab;
+		touch-action: none;
 	}
 	.taken rect,
 	.taken path {

@@ -170,6 +170,25 @@ describe('what is taken over a picture', () => {
 		expect(taken.all.map((one) => one.kind)).toEqual(['corner']);
 	});
 
+	it('is looked at from near by key, the pointer then goes finer, and all of it is there again', () => {
+		traced();
+		const sheet = document.querySelector('svg')!;
+		const width = () => Number(sheet.getAttribute('viewBox')!.split(' ')[2]);
+		press(sheet, '+');
+		press(sheet, '+');
+		expect(width()).toBeCloseTo(640);
+		press(sheet, 'ArrowRight');
+		expect(document.querySelector('.pointer')!.getAttribute('transform')).toContain('translate(512.8');
+		press(sheet, '-');
+		expect(width()).toBeCloseTo(800);
+		for (let n = 0; n < 3; n++) press(sheet, '-');
+		expect(sheet.getAttribute('viewBox')).toBe('0 0 1000 800');
+		for (let n = 0; n < 40; n++) press(sheet, '+');
+		expect(width()).toBeCloseTo(50);
+		press(sheet, '0');
+		expect(width()).toBe(1000);
+	});
+
 	it('is taken at the pointer by the letter of its kind', () => {
 		const { taken } = traced();
 		const sheet = document.querySelector('svg')!;
