@@ -33,7 +33,7 @@ if TYPE_CHECKING:
 #: Quality of the JPEG of a picture seen from straight above.
 QUALITY = 82
 #: Decimals of a pixel in which what was taken is told: so that it comes back as the same place.
-FINE = 3
+FINE = 6
 #: What of a question tells what a picture shows; the rest is what a person makes of that.
 LOOKED_AT_BY = {"picture", "digest", "by", "paper", "bar", "spots", "lengths", "tap", "thick"}
 #: What of a picture told by two points is always said.

@@ -156,7 +156,11 @@ def test_what_is_taken_over_the_picture_makes_the_panel_and_comes_back_as_it_sta
     found = traced("w-first-one")
     assert [one["kind"] for one in found["taken"]] == ["corner"] * 4 + ["notch"] * 2
     again = traced("w-as-it-stands", taken=found["taken"])
-    assert again["panel"] == found["panel"] and again["taken"] == found["taken"]
+    spots = [[[mark[way] for way in ("across", "along")] for mark in one["panel"]["marks"]] for one in (found, again)]
+    # Told in pixels and read from them again: within the last decimal in which marks are kept.
+    assert np.allclose(*spots, rtol=0, atol=1.5e-4)
+    assert [one["kind"] for one in again["taken"]] == [one["kind"] for one in found["taken"]]
+    assert np.allclose([one["at"] for one in again["taken"]], [one["at"] for one in found["taken"]], rtol=0, atol=1e-4)
     ghost = found["ghosts"][0]
     asked = [*found["taken"][:-1], {"kind": "dot", "at": [ghost["seen"][0] + 3, ghost["seen"][1]]}]
     tape = {"ends": [found["taken"][0]["at"], found["taken"][1]["at"]], "known": found["lines"][0]["length"] + 1}
