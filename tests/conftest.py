@@ -1,8 +1,11 @@
 """Shared settings of all tests: derandomised properties, a file database, the evaluator's fresh memory."""
 
 import os
+import signal
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+# Tests that run in the background are deaf to Ctrl-C, and so would be the servers that they start.
+signal.signal(signal.SIGINT, signal.default_int_handler)
 
 import pytest
 from hypothesis import HealthCheck, settings

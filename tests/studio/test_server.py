@@ -2,7 +2,6 @@
 
 import json
 import os
-import signal
 import subprocess
 import sys
 import time
@@ -52,8 +51,6 @@ def served(folder, port):
         cwd=ROOT,
         env=environment,
         stdout=subprocess.DEVNULL,
-        # Tests that run in the background are deaf to Ctrl-C, and so would be what they start.
-        preexec_fn=lambda: signal.signal(signal.SIGINT, signal.SIG_DFL),
     )
     try:
         given_up = time.monotonic() + PATIENCE
