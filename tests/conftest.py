@@ -4,8 +4,6 @@ import os
 import signal
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
-# Tests that run in the background are deaf to Ctrl-C, and so would be the servers that they start.
-signal.signal(signal.SIGINT, signal.default_int_handler)
 
 import pytest
 from hypothesis import HealthCheck, settings
@@ -14,6 +12,8 @@ settings.register_profile(
     "izett", derandomize=True, max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow]
 )
 settings.load_profile("izett")
+# Tests that run in the background are deaf to Ctrl-C, and so would be the servers that they start.
+signal.signal(signal.SIGINT, signal.default_int_handler)
 
 
 @pytest.fixture(scope="session")
