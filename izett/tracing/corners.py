@@ -77,12 +77,7 @@ def read(ring: Spots) -> Read:
     bridged, notches = _without_notches(Polygon(ring).buffer(0))
     places = _each(bridged)
     at = _corners(places)
-    if len(at) > MOST_CORNERS:
-        raise refused(
-            Why.RAGGED,
-            f"The outline has {len(at)} corners: that is no piece, or its edge is torn.",
-            "Lay the piece on a plain table of another tone, its edges flat.",
-        )
+    _refuse_ragged(len(at))
     if len(at) < LEAST_CORNERS:
         at = _opposite(places)
     return _from_corners(places, at, [None] * len(at), tuple(notches))
@@ -100,13 +95,17 @@ def read_anew(found: Read, corners: Sequence[tuple[Spots, bool]], notches: Seque
         notches: where they are; each lies on the outline.
 
     Raises:
-        PictureRefused: fewer than two corners are left.
+        PictureRefused: fewer than two corners are left, or more than a piece has.
     """
+    _refuse_ragged(len(corners))
     told: dict[int, Spots | None] = {}
     for spot, exact in corners:
         i = _place_of(found, spot)
         off = float(np.linalg.norm(found.places[i] - spot))
         if exact or off > POINTED:
+            # Two that lie off the outline may be nearest to one place of it: both are kept.
+            while i in told:
+                i = (i + 1) % len(found.places)
             told[i] = spot
         else:
             i = _turns_near(found.places, i)
@@ -121,6 +120,15 @@ def read_anew(found: Read, corners: Sequence[tuple[Spots, bool]], notches: Seque
     on = [found.places[int(np.argmin(np.linalg.norm(found.places - spot, axis=1)))] for spot in notches]
     kept = tuple(_same_notch(found, spot) for spot in on)
     return _from_corners(found.places, at, [told[i] for i in at], kept)
+
+
+def _refuse_ragged(count: int) -> None:
+    if count > MOST_CORNERS:
+        raise refused(
+            Why.RAGGED,
+            f"The outline has {count} corners: that is no piece, or its edge is torn.",
+            "Lay the piece on a plain table of another tone, its edges flat.",
+        )
 
 
 def _place_of(found: Read, spot: Spots) -> int:

@@ -227,7 +227,7 @@ def test_a_photo_is_traced_corrected_and_lies_under_its_panel(tab, tmp_path, mon
     # By key: a notch is dropped, a corner moved by a millimetre and moved back by undoing it, a dot taken at the pointer.
     page.locator("[data-taken=notch]").first.focus()
     page.keyboard.press("Delete")
-    page.get_by_text("4 lines, 1 notches").wait_for()
+    page.get_by_text("4 lines, 1 notch,").wait_for()
     corner = page.locator("[data-taken=corner]").first
     stood = corner.get_attribute("transform")
     corner.focus()
@@ -242,13 +242,13 @@ def test_a_photo_is_traced_corrected_and_lies_under_its_panel(tab, tmp_path, mon
     # By hand: a corner is dropped by its button and taken again by a click beside it.
     corner.click()
     tab.button("Drop the corner").click()
-    page.get_by_text("3 lines, 1 notches").wait_for()
+    page.get_by_text("3 lines, 1 notch,").wait_for()
     at = [float(n) for n in re.findall(r"[-\d.]+", stood)]
     box = sheet.bounding_box()
     scale = min(box["width"] / 1640, box["height"] / 1230)
     left, top = box["x"] + (box["width"] - 1640 * scale) / 2, box["y"] + (box["height"] - 1230 * scale) / 2
     page.mouse.click(left + at[0] * scale + 2, top + at[1] * scale + 2)
-    page.get_by_text("4 lines, 1 notches").wait_for()
+    page.get_by_text("4 lines, 1 notch,").wait_for()
     again = page.locator("[data-taken=corner]").evaluate_all("all => all.map((one) => one.getAttribute('transform'))")
     found = [[float(n) for n in re.findall(r"[-\d.]+", one)] for one in again]
     assert min(abs(x - at[0]) + abs(y - at[1]) for x, y in found) < 1, (

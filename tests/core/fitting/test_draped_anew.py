@@ -215,3 +215,5 @@ def test_a_line_draped_anew_is_worked_in_on_the_command_line(evaluator, tmp_path
     marks.write_text("panel,kind,across,along\nfront,notch,1,2\n")
     assert main(asked) == 2
     assert "Mark 1 is a notch" in capsys.readouterr().err
+    assert main([*asked[:-1], f"draped_anew marks={marks}"]) == 2
+    assert "at=PIECE/LINE" in capsys.readouterr().err

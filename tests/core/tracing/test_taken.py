@@ -135,6 +135,17 @@ def test_an_outline_without_corners_is_refused(lying):
         trace_of(look, standing(look, trace_of(look))[:1])
 
 
+def test_two_corners_told_beside_one_place_of_the_outline_are_both_kept_and_a_hundred_are_no_piece(lying):
+    _, look = lying
+    stands = standing(look, trace_of(look))
+    off = np.add(look.read.corners[0] * (1, -1), (-2.0, 2.0))
+    told = [Taken(Kind.CORNER, at, exact=True) for at in pixels(look, [off, np.add(off, (0.0, 1.0))])]
+    found = trace_of(look, [*stands[1:], *told])
+    assert len(found.lines) == len([one for one in stands if one.kind is Kind.CORNER]) + 1
+    with pytest.raises(PictureRefused, match="corners: that is no piece"):
+        trace_of(look, [*stands, *told * 50])
+
+
 def test_the_tip_of_a_dart_stays_where_it_was_told():
     piece = a_piece("bodice", "bodice_front", BODY)
     taken = pictured(piece, shot=Shot(seed=1, above=92, tilt=12))

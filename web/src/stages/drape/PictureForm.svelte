@@ -39,6 +39,10 @@
 		return reading.unit === 'cm' ? `${(cm * 10).toFixed(1)} mm` : `${(cm / 2.54).toFixed(3)} in`;
 	}
 
+	function many(count: number, what: string, ending = 's'): string {
+		return `${count} ${what}${count === 1 ? '' : ending}`;
+	}
+
 	function chosen(input: HTMLInputElement): void {
 		const [file] = input.files ?? [];
 		if (file) void capture.choose(file);
@@ -189,7 +193,10 @@
 		<dd>{Math.round(found.contrast)}; 8 is needed</dd>
 		<dt>Found</dt>
 		<dd>
-			{found.lines.length} lines, {found.notches} notches, {found.darts} darts, {found.ghosts.length} pencil marks
+			{many(found.lines.length, 'line')}, {many(found.notches, 'notch', 'es')}, {many(found.darts, 'dart')}, {many(
+				found.ghosts.length,
+				'pencil mark',
+			)}
 		</dd>
 	</dl>
 	{#each found.warnings as words (words)}<p class="warn">{spoken(words)}</p>{/each}

@@ -42,7 +42,7 @@
 		const bodies = by === 'above' || by === 'below' ? graded?.[by] : graded?.widths[by];
 		return bodies?.of ?? null;
 	}
-	function known_(length: number | null): void {
+	function tell(length: number | null): void {
 		const [panel, ...line] = chosen.split('.');
 		ontry(withKnownLength(given, length && panel ? { panel, line: line.join('.') } : null, length ?? 0));
 	}
@@ -64,11 +64,11 @@
 		unit="cm"
 		low={0.5}
 		high={500}
-		onvalue={known_}
-		onempty={() => known_(null)}
+		onvalue={tell}
+		onempty={() => tell(null)}
 	/>
 {:else if given.enlarged}
-	<button class="button small" onclick={() => known_(null)}>Leave it as it was taken</button>
+	<button class="button small" onclick={() => tell(null)}>Leave it as it was taken</button>
 {/if}
 
 <h4>Grade to another body</h4>
