@@ -186,7 +186,8 @@ class GivenOut(BaseModel):
     """What given shapes came to; `free` are lines that could be sewn and are not.
 
     `levels` are how high body levels lie over the level guide at the size that was asked for, cm; `body` the wearer's own
-    measures that shapes are graded by: girths by level, and what lies above and below the waist.
+    measures that shapes are graded by: girths by level, and what lies above and below the waist; `most_graded` how many times
+    another's a measure may be.
     """
 
     panels: list[GivenPanelOut]
@@ -198,6 +199,7 @@ class GivenOut(BaseModel):
     around: list[LevelSumOut]
     levels: dict[str, float]
     body: dict[str, float]
+    most_graded: float
 
 
 class LearnOut(BaseModel):

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from izett.draping.given import Drawn, drawn
-from izett.draping.panel import Given
+from izett.draping.panel import MOST_GRADED, Given
 from izett.draping.seams import SEWN
 from izett.draping.tearing import Measured, TearList, ToDrape, drapes, kinds, session, tear_list
 from izett.draping.truing import Trued
@@ -137,6 +137,7 @@ def given_state(given: Given, body: Mapping[str, float]) -> GivenOut | None:
         ],
         levels=dict(found.given.levels),
         body={name: body[symbol] for name, symbol in GRADED_BY.items() if symbol in body},
+        most_graded=MOST_GRADED,
     )
 
 

@@ -150,6 +150,10 @@ def test_a_table_is_pasted_a_mark_put_right_by_arrows_and_a_seam_by_pointing(tab
     # Graded to another body, its pieces say so; taken back, they are hers again.
     page.locator("summary", has_text="Size").click()
     field = page.get_by_label("bust of the body it was draped on")
+    field.fill("30")
+    field.press("Tab")
+    page.get_by_text("30 cm").first.wait_for()
+    expect(page.get_by_text("Size: graded")).to_have_count(0)
     field.fill("88")
     field.press("Tab")
     page.get_by_text("(graded)").first.wait_for()

@@ -5417,7 +5417,8 @@ export interface components {
          * @description What given shapes came to; `free` are lines that could be sewn and are not.
          *
          *     `levels` are how high body levels lie over the level guide at the size that was asked for, cm; `body` the wearer's own
-         *     measures that shapes are graded by: girths by level, and what lies above and below the waist.
+         *     measures that shapes are graded by: girths by level, and what lies above and below the waist; `most_graded` how many times
+         *     another's a measure may be.
          */
         GivenOut: {
             /** Panels */
@@ -5441,6 +5442,8 @@ export interface components {
             body: {
                 [key: string]: number;
             };
+            /** Most Graded */
+            most_graded: number;
         };
         /**
          * GivenPanelOut

@@ -81,8 +81,8 @@
 				label="{words} of the body it was draped on"
 				value={of(by)}
 				unit="cm"
-				low={10}
-				high={250}
+				low={to / found.most_graded}
+				high={to * found.most_graded}
 				onvalue={(value) => ontry(withGraded(given, by, { of: value, to }))}
 				onempty={() => ontry(withGraded(given, by, null))}
 			/>

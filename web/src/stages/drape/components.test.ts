@@ -59,6 +59,7 @@ const found = (more: Partial<GivenOut>): GivenOut => ({
 	around: [],
 	levels: {},
 	body: {},
+	most_graded: 1.5,
 	...more,
 });
 
