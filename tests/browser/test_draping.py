@@ -152,7 +152,7 @@ def test_a_table_is_pasted_a_mark_put_right_by_arrows_and_a_seam_by_pointing(tab
     field = page.get_by_label("bust of the body it was draped on")
     field.fill("30")
     field.press("Tab")
-    page.get_by_text("30 cm").first.wait_for()
+    page.get_by_role("alert").filter(has_text="cm").first.wait_for()
     expect(page.get_by_text("Size: graded")).to_have_count(0)
     field.fill("88")
     field.press("Tab")
