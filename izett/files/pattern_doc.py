@@ -186,11 +186,29 @@ class MachineDoc(_Document):
     sewn: Number
 
 
+class CutCornerDoc(_Document):
+    """How a corner is cut, and along which of its lines."""
+
+    kind: d.CornerCut
+    along: str = ""
+
+
+class ReadyDoc(_Document):
+    """What is said of one piece when it is made ready."""
+
+    cloth: str = ""
+    cut: int = Field(0, ge=0, le=99)
+    free: bool = False
+    says: str = ""
+
+
 class CutForDoc(_Document):
-    """What the sheets are cut for, and the lines with allowances of their own, cm."""
+    """What the sheets are cut for: lines with allowances of their own (cm), corners cut in their own way, single pieces."""
 
     purpose: str = "muslin"
     by_lineage: dict[str, Number] = {}
+    corners: dict[str, CutCornerDoc] = {}
+    pieces: dict[str, ReadyDoc] = {}
 
 
 class CheckDoc(_Document):

@@ -18,6 +18,7 @@ from izett.files.pattern_doc import (
     AcceptedDoc,
     CheckDoc,
     ClothDoc,
+    CutCornerDoc,
     CutForDoc,
     DartDoc,
     DiamondDoc,
@@ -30,6 +31,7 @@ from izett.files.pattern_doc import (
     OpeningDoc,
     PatternDoc,
     PieceDoc,
+    ReadyDoc,
     SeamDoc,
     SpanDoc,
     Spot,
@@ -102,7 +104,7 @@ def pattern_document(
         ],
         accepted=[AcceptedDoc(**{**asdict(a), "where": list(a.where)}) for a in pattern.accepted],
         machine=MachineDoc(**asdict(pattern.machine)) if pattern.machine else None,
-        cut_for=CutForDoc(purpose=pattern.allowances.purpose, by_lineage=dict(pattern.allowances.by_lineage)),
+        cut_for=_cut_for_doc(pattern.allowances),
         titles=dict(pattern.titles),
     )
 
@@ -177,7 +179,7 @@ def pattern_of(doc: PatternDoc) -> d.Pattern:
         ),
         machine=d.Machine(doc.machine.paper, doc.machine.sewn) if doc.machine else None,
         titles=MappingProxyType(doc.titles or older.titles(pieces, [seam.name for seam in doc.seams])),
-        allowances=d.CutFor(doc.cut_for.purpose, MappingProxyType(dict(doc.cut_for.by_lineage))),
+        allowances=_cut_for(doc.cut_for),
     )
 
 
@@ -271,6 +273,24 @@ def _seam_doc(pattern: d.Pattern, seam: d.Seam) -> SeamDoc:
         lengths=_lengths(pattern, seam),
         kind=seam.kind,
         half=seam.half,
+    )
+
+
+def _cut_for_doc(cut_for: d.CutFor) -> CutForDoc:
+    return CutForDoc(
+        purpose=cut_for.purpose,
+        by_lineage=dict(cut_for.by_lineage),
+        corners={name: CutCornerDoc(**asdict(corner)) for name, corner in cut_for.corners.items()},
+        pieces={name: ReadyDoc(**asdict(ready)) for name, ready in cut_for.pieces.items()},
+    )
+
+
+def _cut_for(doc: CutForDoc) -> d.CutFor:
+    return d.CutFor(
+        doc.purpose,
+        MappingProxyType(dict(doc.by_lineage)),
+        MappingProxyType({name: d.CutCorner(one.kind, one.along) for name, one in doc.corners.items()}),
+        MappingProxyType({name: d.Ready(**one.model_dump()) for name, one in doc.pieces.items()}),
     )
 
 

@@ -9,26 +9,46 @@ from dataclasses import dataclass, field
 from functools import cache
 from pathlib import Path
 from types import MappingProxyType
+from typing import Any
 
 from izett.errors import UnknownName, ValueOutOfRange
-from izett.pattern.document import Pattern
-from izett.pattern.facts import Role
+from izett.pattern.document import Closure, Pattern
+from izett.pattern.facts import Layer, Role
 from izett.pattern.halves import origin
 from izett.pattern.piece import Edge, Piece
 from izett.wording import cm, named
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.
 WIDEST = 10.0
+#: What the cloth of a garment is called that is a knit.
+KNIT = "knit"
 
 
 @dataclass(frozen=True, slots=True)
 class Purpose:
-    """What a sheet is cut for, with the allowances (cm) by role of edge."""
+    """What a sheet is cut for, with the allowances (cm) by role of edge.
+
+    Attributes:
+        key, title, reason: what it is called, and why its allowances are as they are.
+        by_role: of each role.
+        knit: of roles that differ in knit cloth; layers: of those that differ in a layer of the garment.
+        zip: what a line takes at least that a zip is set into.
+    """
 
     key: str
     title: str
     reason: str
     by_role: Mapping[Role, float]
+    knit: Mapping[Role, float] = field(default_factory=lambda: MappingProxyType({}))
+    layers: Mapping[Layer, Mapping[Role, float]] = field(default_factory=lambda: MappingProxyType({}))
+    zip: float = 0.0
+
+    def of(self, role: Role, layer: Layer, *, knit: bool) -> float:
+        """Return the allowance of a role, in a layer, in knit cloth or woven."""
+        for table in (self.layers.get(layer, {}), self.knit if knit else {}):
+            if role in table:
+                return table[role]
+        return self.by_role[role]
 
 
 @cache
@@ -40,18 +60,30 @@ def purposes() -> Mapping[str, Purpose]:
             key,
             entry["title"],
             entry["reason"],
-            MappingProxyType({role: float(entry[role]) for role in Role if role in entry}),
+            _by_role(entry),
+            _by_role(entry.get("knit", {})),
+            MappingProxyType({Layer(layer): _by_role(table) for layer, table in entry.get("layer", {}).items()}),
+            float(entry.get("zip", 0)),
         )
         for key, entry in data.items()
     }
 
 
+def _by_role(table: Mapping[str, Any]) -> Mapping[Role, float]:
+    return MappingProxyType({role: float(table[role]) for role in Role if role in table})
+
+
 @dataclass(frozen=True, slots=True)
 class Allowances:
-    """The allowances of one sheet: a purpose, and what the maker set for single lines (cm by lineage)."""
+    """The allowances of one sheet: a purpose, and what the maker set for single lines (cm by lineage).
+
+    `knit` says whether the cloth is one, `zips` are the lines that a zip is set into.
+    """
 
     purpose: str = "muslin"
     by_lineage: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    knit: bool = False
+    zips: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
         if self.purpose not in purposes():
@@ -75,7 +107,9 @@ class Allowances:
         Raises:
             UnknownName, ValueOutOfRange: a file says a purpose or a width that there is not.
         """
-        return cls(pattern.allowances.purpose, pattern.allowances.by_lineage)
+        zips = (origin(opening.span.along).name for opening in pattern.openings if opening.closure is Closure.ZIP)
+        knit = pattern.intent.cloth == KNIT
+        return cls(pattern.allowances.purpose, pattern.allowances.by_lineage, knit, frozenset(zips))
 
     def of(self, piece: Piece, edge: Edge) -> float:
         """Return an edge's allowance in cm; a fold and a dart's leg have none."""
@@ -84,4 +118,6 @@ class Allowances:
         line = origin(edge.lineage).name
         if line in self.by_lineage:
             return self.by_lineage[line]
-        return purposes()[self.purpose].by_role[edge.role]
+        purpose = purposes()[self.purpose]
+        usual = purpose.of(edge.role, piece.layer, knit=self.knit)
+        return max(usual, purpose.zip) if line in self.zips else usual

@@ -7,15 +7,15 @@ where curves end and output begins.
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, partial
-from itertools import pairwise
 
 from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
+from izett.finishing.cut_line import CutLine, cutting_line, finished_lines
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.outline import LEAST_CORNERS, corner_between, crossing, parallel, stretch, united, without_repeats
-from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, unit
-from izett.pattern.document import Intent, Pattern
-from izett.pattern.facts import Role
+from izett.geometry.point import Point, add, between, left_of, scale
+from izett.pattern.document import CutFor, Intent, Pattern, Ready
+from izett.pattern.facts import Layer, Role
+from izett.pattern.halves import origin
 from izett.pattern.piece import Notch, NotchKind, Piece
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
@@ -23,8 +23,6 @@ from izett.pattern.sewn import place_on
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
 NOTCH_LENGTH = 0.6
 DOUBLE_NOTCH_APART = 1.0
-#: A corner's spike beyond this many times the wider allowance is cut off.
-MITRE_LIMIT = 4.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,11 +54,12 @@ class SheetPiece:
         grain: the grain line, bottom to top.
         label: lines of text.
         allowances: what it is cut with.
+        ready: what else is said of it.
     """
 
     piece: Piece
     sewing: tuple[Point, ...]
-    lines: tuple[tuple[tuple[Point, ...], float], ...]
+    lines: tuple[CutLine, ...]
     fold: tuple[Point, Point] | None
     darts: tuple[DartDrawing, ...]
     notches: tuple[tuple[Point, Point], ...]
@@ -69,11 +68,17 @@ class SheetPiece:
     diamonds: tuple[tuple[Point, ...], ...] = ()
     levels: tuple[tuple[Point, ...], ...] = ()
     allowances: Allowances = field(default_factory=Allowances)
+    ready: Ready = field(default_factory=Ready)
 
     @cached_property
     def cutting(self) -> tuple[Point, ...]:
         """The cutting line, closed; worked out when it is first wanted."""
-        return tuple(_cutting_line(self.lines))
+        return tuple(cutting_line(self.lines))
+
+    @property
+    def number(self) -> int:
+        """How many are cut."""
+        return self.ready.cut or self.piece.cut
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -86,11 +91,18 @@ class SheetPiece:
 def sheet_pieces(pattern: Pattern, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
     """Return all pieces ready for paper, cut with the garment's allowances."""
     allowances = Allowances.of_pattern(pattern)
-    cut = (allowances.purpose, tuple(sorted(allowances.by_lineage.items())))
+    cut_for = pattern.allowances
+    cut = (
+        allowances.purpose,
+        tuple(sorted(allowances.by_lineage.items())),
+        allowances.zips,
+        tuple(cut_for.corners.items()),
+        tuple(cut_for.pieces.items()),
+    )
     words = (pattern.intent.cloth, pattern.intent.fit, len(pattern.pieces), title, wearer)
 
     def ready(piece: Piece, number: int) -> SheetPiece:
-        return _ready(piece, pattern.intent, allowances, number, len(pattern.pieces), title, wearer)
+        return _ready(piece, pattern.intent, cut_for, allowances, number, len(pattern.pieces), title, wearer)
 
     return [
         _finished.of(piece, (number, cut, words), partial(ready, piece, number))
@@ -102,15 +114,23 @@ _finished: Remembered[SheetPiece] = Remembered(256)
 
 
 def _ready(
-    piece: Piece, intent: Intent, allowances: Allowances, number: int, of: int, title: str, wearer: str
+    piece: Piece,
+    intent: Intent,
+    cut_for: CutFor,
+    allowances: Allowances,
+    number: int,
+    of: int,
+    title: str,
+    wearer: str,
 ) -> SheetPiece:
-    lines = _finished_lines(piece, allowances)
+    lines = finished_lines(piece, allowances, cut_for.corners)
     fold = [edge.curve for edge in piece.edges if edge.lineage == piece.on_fold]
-    included = any(width > 0 for _, width in lines) or any(edge.role is Role.CUT_EDGE for edge in piece.edges)
+    said = cut_for.pieces.get(origin(piece.name).name, Ready())
+    times = said.cut or piece.cut
     return SheetPiece(
         piece=piece,
-        sewing=tuple(p for line, _ in lines for p in line[:-1]),
-        lines=tuple((tuple(points), width) for points, width in lines),
+        sewing=tuple(p for line in lines for p in line.points[:-1]),
+        lines=tuple(lines),
         fold=(fold[0].start, fold[-1].end) if fold else None,
         darts=tuple(_dart_drawing(piece, name) for name in (dart.name for dart in piece.darts)),
         notches=tuple(mark for notch in piece.notches for mark in _notch_marks(piece, notch, allowances)),
@@ -121,91 +141,32 @@ def _ready(
                 title,
                 f"{number} of {of}  {piece.title}",
                 f"{wearer}" if wearer else "",
-                f"cut {piece.cut} on the fold"
+                f"cut {times} on the fold"
                 if piece.on_fold
-                else f"cut {piece.cut}" + (", mirrored" if piece.cut == 2 else ""),
-                f"{intent.cloth} cloth, {intent.fit}",
-                "seam allowance INCLUDED" if included else "NO seam allowance",
+                else f"cut {times}" + (", mirrored" if times % 2 == 0 else ""),
+                f"{_cloth_words(piece, said)}{intent.cloth} cloth, {intent.fit}",
+                said.says,
+                _included(piece, lines),
             )
             if text
         ),
         diamonds=tuple((*diamond.outline, diamond.top) for diamond in piece.diamonds),
         levels=tuple(line.points for line in piece.lines),
         allowances=allowances,
+        ready=said,
     )
 
 
-def _finished_lines(piece: Piece, allowances: Allowances) -> list[tuple[list[Point], float]]:
-    """Return the ring as lines with their allowances, each dart replaced by its cap.
-
-    A cap is cut with the allowance of the edge that it interrupts.
-    """
-    lines: list[tuple[list[Point], float]] = []
-    width = 0.0
-    for edge in piece.edges:
-        if not edge.is_leg:
-            width = allowances.of(piece, edge)
-            lines.append((edge.curve.flattened(), width))
-            continue
-        dart = piece.dart(edge.lineage)
-        if edge.start == dart.mouth[0]:
-            a, b = (piece.vertex(name) for name in dart.mouth)
-            lines.append(([a, cap_peak(piece, dart), b], width))
-    return _merged(lines)
+def _cloth_words(piece: Piece, said: Ready) -> str:
+    """Return which cloth of the garment a piece is cut from, where it is not the outer one."""
+    layer = said.cloth or ("" if piece.layer in (Layer.OUTER, Layer.APPLIED) else piece.layer.value)
+    return f"{layer.upper()}, " if layer and layer != Layer.OUTER.value else ""
 
 
-def _merged(lines: list[tuple[list[Point], float]]) -> list[tuple[list[Point], float]]:
-    """Join neighbouring lines of equal allowance, so that corners are made only where they are needed."""
-    joined: list[tuple[list[Point], float]] = []
-    for points, width in lines:
-        if joined and joined[-1][1] == width and _runs_on(joined[-1][0], points):
-            joined[-1] = ([*joined[-1][0], *points[1:]], width)
-        else:
-            joined.append((list(points), width))
-    return joined
-
-
-def _runs_on(before: Sequence[Point], after: Sequence[Point]) -> bool:
-    a, b = unit(subtract(before[-1], before[-2])), unit(subtract(after[1], after[0]))
-    # Under 45° of turn a parallel line follows by itself; a sharper corner is built.
-    return a[0] * b[0] + a[1] * b[1] > 0.7
-
-
-def _cutting_line(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
-    # An inner curve tighter than its allowance leaves no line beside it: its neighbours then meet.
-    beside = [line for points, width in lines if len(line := without_repeats(parallel(points, width))) > 1]
-    limit = MITRE_LIMIT * max(width for _, width in lines)
-    if len(beside) < LEAST_CORNERS:
-        # Lines that meet at both ends are parted: each corner is then one of its own two lines.
-        beside = [part for line in beside for part in _parted(line)]
-    while len(beside) >= LEAST_CORNERS:
-        corners = [corner_between(line, after, limit=limit) for line, after in pairwise([*beside, beside[0]])]
-        starts = [corners[-1].after, *(corner.after for corner in corners[:-1])]
-        left = [corner.before - start for corner, start in zip(corners, starts, strict=True)]
-        if min(left) > 0:
-            spots = [
-                spot
-                for line, start, corner in zip(beside, starts, corners, strict=True)
-                for spot in (*stretch(line, start, corner.before), *corner.points)
-            ]
-            ring = without_repeats([*spots, spots[0]])[:-1]
-            return ring if crossing(ring) is None else _around(lines)
-        # A line shorter than what its corners take of it goes: its neighbours meet.
-        del beside[left.index(min(left))]
-    return _around(lines)
-
-
-def _around(lines: Sequence[tuple[Sequence[Point], float]]) -> list[Point]:
-    """Return the line around a piece and the allowance beside each of its lines, where its corners leave no cleaner one."""
-    sewing = [point for points, _ in lines for point in points[:-1]]
-    strips = [[*points, *reversed(parallel(points, width))] for points, width in lines if width > 0]
-    return united([sewing, *strips])
-
-
-def _parted(line: Sequence[Point]) -> list[list[Point]]:
-    """Return a line in three parts of one length."""
-    third = sum(distance(a, b) for a, b in pairwise(line)) / 3
-    return [stretch(line, i * third, (i + 1) * third) for i in range(3)]
+def _included(piece: Piece, lines: Sequence[CutLine]) -> str:
+    """Return whether a piece has its seam allowances on it: as it says of itself, all or none."""
+    some = any(line.width > 0 for line in lines) or any(edge.role is Role.CUT_EDGE for edge in piece.edges)
+    return "seam allowance INCLUDED" if some else "NO seam allowance"
 
 
 def _dart_drawing(piece: Piece, name: str) -> DartDrawing:

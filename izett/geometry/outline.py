@@ -12,7 +12,7 @@ from shapely import Point as ShapelyPoint
 from shapely.validation import explain_validity
 
 from izett.geometry.point import Point, add, cross, distance, meeting, right_of, scale, subtract, unit
-from izett.geometry.tolerance import SHORTEST_CHORD
+from izett.geometry.tolerance import SAME_POINT, SHORTEST_CHORD
 
 #: Fewer corners enclose nothing.
 LEAST_CORNERS = 3
@@ -48,6 +48,12 @@ def region(points: Sequence[Point]) -> Polygon:
 def contains(paper: Sequence[Point] | Polygon, point: Point) -> bool:
     """Return whether a point lies inside a closed outline, or the region that it encloses."""
     return bool(shapely.contains_xy(paper if isinstance(paper, Polygon) else region(paper), *point))
+
+
+def covers(points: Sequence[Point], paper: Polygon) -> bool:
+    """Return whether a closed outline holds a region, but for a hair along its edge."""
+    outline = shapely.buffer(region(points), SAME_POINT, join_style="mitre")
+    return bool(shapely.covers(outline, paper))
 
 
 def runs_inside(points: Sequence[Point], line: Sequence[Point], *, clear: float) -> bool:
@@ -175,3 +181,91 @@ def gap(points: Sequence[Point], spot: Point) -> float:
 def _line(points: Sequence[Point]) -> LineString:
     # Through an array: shapely walks a list of pairs in Python, point by point.
     return shapely.linestrings(np.asarray(points))
+
+
+def folded_back(
+    cuts: tuple[Sequence[Point], Sequence[Point]],
+    sewn: tuple[Sequence[Point], Sequence[Point]],
+    *,
+    of_first: bool,
+    limit: float,
+) -> CornerCut | None:
+    """Return a corner at which the end of one line's allowance mirrors what it is turned up against.
+
+    Args:
+        cuts: the cutting lines before and after the corner, in ring order.
+        sewn: the sewing lines that they run beside.
+        of_first: whether the first is turned up, or the second.
+        limit: how far (cm) a line is prolonged.
+
+    Returns:
+        The corner; None where the lines do not meet so.
+    """
+    if not of_first:
+        turned = folded_back((cuts[1][::-1], cuts[0][::-1]), (sewn[1][::-1], sewn[0][::-1]), of_first=True, limit=limit)
+        return None if turned is None else _walked_back(turned, cuts)
+    hem, side = cuts
+    corner, along = sewn[0][-1], unit(subtract(sewn[0][-1], sewn[0][-2]))
+    fold = [add(corner, scale(along, -limit)), add(corner, scale(along, limit))]
+    # The side's cut, run on towards the hem, comes to the fold; from there on its mirror image is cut.
+    start = unit(subtract(side[0], side[1]))
+    long_side = [add(side[0], scale(start, limit)), *side]
+    at_fold = crossing_of(long_side, fold)
+    if at_fold is None:
+        return None
+    at = along_line(long_side, at_fold)
+    length = float(_line(long_side).length)
+    above = stretch(long_side, at, min(at + limit, length))
+    mirrored = [_mirrored(spot, corner, along) for spot in above]
+    end = unit(subtract(hem[-1], hem[-2]))
+    long_hem = [*hem, add(hem[-1], scale(end, limit))]
+    met = crossing_of(mirrored, long_hem)
+    if met is None:
+        return None
+    down = stretch(mirrored, 0.0, along_line(mirrored, met))
+    before = min(along_line(hem, met), float(_line(hem).length))
+    return CornerCut(before, max(at - limit, 0.0), (met, *down[-2::-1]))
+
+
+def _mirrored(spot: Point, about: Point, along: Point) -> Point:
+    offset = subtract(spot, about)
+    share = 2 * (offset[0] * along[0] + offset[1] * along[1])
+    return add(about, (share * along[0] - offset[0], share * along[1] - offset[1]))
+
+
+def _walked_back(corner: CornerCut, cuts: tuple[Sequence[Point], Sequence[Point]]) -> CornerCut:
+    """Return a corner that was built with both lines walked the other way."""
+    first, second = (float(_line(line).length) for line in cuts)
+    return CornerCut(first - corner.after, second - corner.before, corner.points[::-1])
+
+
+def squared(
+    cuts: tuple[Sequence[Point], Sequence[Point]],
+    sewn: tuple[Sequence[Point], Sequence[Point]],
+    *,
+    of_first: bool,
+    limit: float,
+) -> CornerCut | None:
+    """Return a corner at which one line's allowance ends square to it, where that line runs out at the other's cut.
+
+    Args:
+        cuts, sewn, of_first, limit: as of `folded_back`; the line meant is the one that is squared.
+
+    Returns:
+        The corner; None where the lines do not meet so.
+    """
+    if not of_first:
+        turned = squared((cuts[1][::-1], cuts[0][::-1]), (sewn[1][::-1], sewn[0][::-1]), of_first=True, limit=limit)
+        return None if turned is None else _walked_back(turned, cuts)
+    own, other = cuts
+    way = unit(subtract(sewn[0][-1], sewn[0][-2]))
+    start = unit(subtract(other[0], other[1]))
+    long_other = [add(other[0], scale(start, limit)), *other]
+    run_out = [sewn[0][-1], add(sewn[0][-1], scale(way, limit))]
+    met = crossing_of(run_out, long_other)
+    if met is None:
+        return None
+    aside = subtract(own[-1], sewn[0][-1])
+    beyond = add(met, aside)
+    after = max(along_line(long_other, met) - limit, 0.0)
+    return CornerCut(float(_line(own).length), after, (beyond, met))

@@ -137,12 +137,59 @@ class Accepted:
     worse: str = "more"
 
 
+class CornerCut(StrEnum):
+    """How the seam allowances of two lines meet at their corner.
+
+    Mitred, both run on until they cross. Squared, the end of one line's allowance is cut square to it where the line,
+    run on, comes to the cutting line of the other: pressed open, it lies under the other without a gap. Folded back, the
+    end is cut as what it will lie against when it is turned up along one line: a mirror image.
+    """
+
+    MITRE = "mitre"
+    SQUARE = "square"
+    FOLDED = "folded"
+
+
+@dataclass(frozen=True, slots=True)
+class CutCorner:
+    """How a corner is cut, and along which of its two lines (lineage): the one turned up, or the one that is squared."""
+
+    kind: CornerCut
+    along: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Ready:
+    """What is said of one piece when it is made ready.
+
+    Attributes:
+        cloth: what it is cut from (`lining`), where its layer does not tell; empty for that.
+        cut: how many are cut, where not as many as the block has; 0 for that.
+        free: whether it may lie at any angle to the grain.
+        says: words for its label.
+    """
+
+    cloth: str = ""
+    cut: int = 0
+    free: bool = False
+    says: str = ""
+
+
 @dataclass(frozen=True, slots=True)
 class CutFor:
-    """What the sheets are cut for: a purpose that sets the allowance of each role, and single lines set apart, cm."""
+    """What the sheets are cut for.
+
+    Attributes:
+        purpose: sets the allowance of each role.
+        by_lineage: single lines set apart, cm.
+        corners: corners that are cut in a way of their own, by vertex.
+        pieces: what is said of single pieces, by name.
+    """
 
     purpose: str = "muslin"
     by_lineage: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    corners: Mapping[str, CutCorner] = field(default_factory=lambda: MappingProxyType({}))
+    pieces: Mapping[str, Ready] = field(default_factory=lambda: MappingProxyType({}))
 
 
 @dataclass(frozen=True, slots=True)

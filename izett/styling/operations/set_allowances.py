@@ -5,12 +5,12 @@ Common practice, no single source.
 """
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
 
 from izett.finishing.allowances import WIDEST, purposes
-from izett.pattern.document import CutFor
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
 from izett.styling.references import LineRef, Params
@@ -29,7 +29,7 @@ class LineAllowance(Params):
 class SetAllowances(Params):
     """What the sheets are cut for, and lines that are set apart."""
 
-    purpose: Literal["muslin", "draped", "home", "production", "none"] = Field(
+    purpose: Literal["muslin", "draped", "home", "production", "serged", "bridal", "none"] = Field(
         "muslin", description="what the sheets are cut for"
     )
     lines: tuple[LineAllowance, ...] = Field((), max_length=200, description="lines with allowances of their own")
@@ -39,7 +39,8 @@ def apply(params: SetAllowances, context: Context) -> Outcome:
     """Note the allowances on the garment."""
     set_apart = {**context.garment.allowances.by_lineage, **{str(one.line): one.width for one in params.lines}}
     told = tuple(Sum(line_words(one.line, begins=True), one.width) for one in params.lines)
-    return Outcome(context.garment.cut_for(CutFor(params.purpose, set_apart)), told)
+    cut_for = replace(context.garment.allowances, purpose=params.purpose, by_lineage=set_apart)
+    return Outcome(context.garment.cut_for(cut_for), told)
 
 
 def describe(params: SetAllowances) -> str:

@@ -13,8 +13,9 @@ from izett.draping.form import Hand, draped
 from izett.draping.panel import Source
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.cut_line import CutLine, cutting_line
 from izett.finishing.dart_caps import cap_peak
-from izett.finishing.sheet import _cutting_line, sheet_pieces
+from izett.finishing.sheet import sheet_pieces
 from izett.geometry.motion import Motion
 from izett.geometry.point import distance
 from izett.pattern.facts import Role
@@ -73,7 +74,7 @@ def test_pieces_can_be_cut_after_every_step(evaluator, kind, params):
                 assert cut.is_valid, (sheet.piece.name, purpose, body)
                 assert cut.buffer(0.02).contains(sewn)
                 # A small piece has more allowance than cloth inside it: the widest allowance all around, and its corners.
-                widest = max(width for _, width in sheet.lines)
+                widest = max(line.width for line in sheet.lines)
                 assert cut.area < sewn.area + 1.6 * widest * sewn.length + 4 * widest**2 + 0.01
 
 
@@ -184,7 +185,7 @@ def test_whatever_the_allowances_of_its_sides_a_polygons_cutting_line_holds_it()
             continue
         tried += 1
         short += any(long < width for long, (_, width) in zip(lengths, sides, strict=True))
-        cutting = Polygon(_cutting_line(sides))
+        cutting = Polygon(cutting_line([CutLine(side, width) for side, width in sides]))
         assert cutting.is_valid, sides
         assert cutting.buffer(1e-6).covers(sewing), sides
     assert tried >= 1000
