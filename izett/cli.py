@@ -12,22 +12,21 @@ from pydantic import ValidationError
 
 from izett.catalogue import catalogue
 from izett.checking.check import Garment, Result, Verdict, run
-from izett.commands import draping, fitting, tracing
+from izett.commands import cutting, draping, fitting, running, tracing
+from izett.commands.papers import add_paper
 from izett.drafting.ease import FITS, Cloth, Kind
 from izett.drafting.method import DIRECT, Method
-from izett.errors import FormatNotWritten, IzettError, UnknownName, UnreadableFile, ValueOutOfRange
-from izett.files.dxf import write_dxf
+from izett.errors import FormatNotWritten, IzettError, UnknownName, ValueOutOfRange
 from izett.files.measure_sheet_pdf import write_measure_sheet
 from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
+from izett.files.pattern_files import write_sheets
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
-from izett.files.pdf import write_pdf
+from izett.files.reading import text_of
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc, read_recipe
 from izett.files.scan_json import write_scan
 from izett.files.sheet_file import read_sheet_file
-from izett.files.svg import write_svg
 from izett.finishing.allowances import Allowances, purposes
-from izett.finishing.sheet import sheet_pieces
 from izett.measuring.doubts import doubts_about
 from izett.measuring.estimates import missing_measures
 from izett.measuring.measure import measure, measures, read_measure, symbol_of
@@ -61,8 +60,10 @@ def _parser() -> argparse.ArgumentParser:
     draft = commands.add_parser("draft", help="draft a block and write it")
     _add_inputs(draft)
     draft.add_argument("--recipe", type=Path, help="an izett-recipe file: block, overrides and steps")
-    draft.add_argument("--out", type=Path, required=True, help="FILE.json, .svg or .pdf")
-    draft.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
+    draft.add_argument(
+        "--out", type=Path, required=True, help="FILE.json, .svg, .dxf, .pdf, .plt (HPGL) or .csv (seams)"
+    )
+    add_paper(draft)
     draft.add_argument("--purpose", help=f"seam allowances: {', '.join(purposes())}; muslin where none is given")
     draft.add_argument(
         "--step",
@@ -96,6 +97,8 @@ def _parser() -> argparse.ArgumentParser:
     scanned.add_argument("--out", type=Path, required=True, help="FILE.json")
     scanned.set_defaults(run=_scan)
     fitting.add(commands, _add_inputs, _asked, _written)
+    cutting.add(commands)
+    running.add(commands, _add_draft, _of_size)
     for module in (draping, tracing):
         module.add(commands, lambda recipe: Evaluator(catalogue()).evaluate(recipe), _written)
     for name, listed in (("steps", _steps), ("blocks", _blocks), ("checks", _checks), ("sizes", _sizes)):
@@ -105,12 +108,18 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _add_inputs(parser: argparse.ArgumentParser) -> None:
+    """Add what says the body, and how it is drafted for."""
     body = parser.add_mutually_exclusive_group(required=True)
     body.add_argument("--measures", type=Path, help="an izett-measures file, a scan, or CSV")
     body.add_argument(
         "--size", metavar="CHART:SIZE[@HEIGHT]", help="a standard size, for example en_13402_3_women:92@168"
     )
     parser.add_argument("--unit", choices=[u.value for u in Unit], help="what numbers without a unit are in")
+    _add_draft(parser)
+
+
+def _add_draft(parser: argparse.ArgumentParser) -> None:
+    """Add what says how it is drafted."""
     parser.add_argument("--block", action="append", help="a block to draft; several are drafted together")
     parser.add_argument("--method", default=None, help="direct (default) or proportional")
     parser.add_argument(
@@ -140,18 +149,8 @@ def _written(options: argparse.Namespace, body: dict[str, float], evaluation: Ev
     if suffix == ".json":
         document = evaluated_document(evaluation, measures=body)
         options.out.write_text(write_pattern(document), encoding="utf-8")
-    elif suffix == ".svg":
-        options.out.write_text(write_svg(sheet_pieces(evaluation.pattern)), encoding="utf-8")
-    elif suffix == ".pdf":
-        options.out.write_bytes(write_pdf(sheet_pieces(evaluation.pattern), paper=options.paper))
-    elif suffix == ".dxf":
-        options.out.write_text(write_dxf(sheet_pieces(evaluation.pattern)), encoding="utf-8")
     else:
-        raise FormatNotWritten(
-            f"Files ending in “{suffix}” cannot be written.",
-            fix="Use .json, .svg, .dxf or .pdf.",
-            where=(str(options.out),),
-        )
+        write_sheets(evaluation.pattern, options.out, paper=options.paper, numbered=getattr(options, "numbered", False))
     for notice in evaluation.notices:
         print(f"note: {plain(notice.message)}", file=sys.stderr)
     for stage in evaluation.stages:
@@ -217,7 +216,12 @@ def _body(options: argparse.Namespace) -> tuple[dict[str, float], dict[str, tupl
     if options.measures is not None:
         sheet = _sheet(options.measures, options.unit)
         return sheet.cm, sheet.sides
-    name, _, size = options.size.partition(":")
+    return _body_of(options.size), {}
+
+
+def _body_of(text: str) -> dict[str, float]:
+    """Return the body of a standard size, CHART:SIZE[@HEIGHT]."""
+    name, _, size = text.partition(":")
     size, _, height = size.partition("@")
     chart = standard_charts().get(name)
     if chart is None:
@@ -226,7 +230,12 @@ def _body(options: argparse.Namespace) -> tuple[dict[str, float], dict[str, tupl
             fix=f"Available: {', '.join(standard_charts())}.",
             where=(name,),
         )
-    return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None), {}
+    return chart.body(size, height=read_measure("height", height, unit=Unit.CM).cm if height else None)
+
+
+def _of_size(options: argparse.Namespace, size: str) -> tuple[dict[str, float], Evaluation]:
+    body = _body_of(size)
+    return body, Evaluator(catalogue()).evaluate(_recipe(options).recipe(body, {}))
 
 
 def _evaluated(options: argparse.Namespace) -> tuple[dict[str, float], Evaluation]:
@@ -345,19 +354,12 @@ def _setting(methods: Sequence[Method], text: str) -> tuple[str, float]:
 
 
 def _check(options: argparse.Namespace) -> int:
-    pattern, document = read_pattern(_text(options.file))
+    pattern, document = read_pattern(text_of(options.file))
     garment = Garment(pattern, document.measures)
     results = [result for check in catalogue().checks.values() for result in run(check, garment)]
     for result in results:
         print(_row(result))
     return 1 if any(result.finding.verdict is Verdict.FAILS for result in results) else 0
-
-
-def _text(path: Path) -> str:
-    try:
-        return path.read_text(encoding="utf-8")
-    except UnicodeDecodeError as error:
-        raise UnreadableFile(f"{path} is not a text file.", fix="Choose an izett-pattern JSON file.") from error
 
 
 def _row(result: Result) -> str:

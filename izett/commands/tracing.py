@@ -4,11 +4,13 @@ import argparse
 from pathlib import Path
 
 from izett.commands.draping import Evaluate, Write
+from izett.commands.papers import add_paper
 from izett.draping.given import drawn
-from izett.draping.outlines import panel_from_piece
 from izett.draping.panel import Given, Source
 from izett.errors import FormatNotWritten, UnreadableFile
-from izett.files.pattern_json import read_pattern
+from izett.files.pattern_files import write_sheets
+from izett.files.pattern_json import read_pattern, write_pattern
+from izett.files.reading import text_of
 from izett.files.shapes import DrawnIn, read_shapes
 from izett.files.trace_sheets_pdf import write_trace_sheets_pdf
 from izett.progress import untold
@@ -42,11 +44,11 @@ def add(commands: "argparse._SubParsersAction[argparse.ArgumentParser]", evaluat
     sheets.set_defaults(run=_sheets)
     convert = commands.add_parser("convert", help="read pieces from a file and write them as another")
     convert.add_argument("file", type=Path, help="FILE.json (izett-pattern), .svg or .dxf")
-    convert.add_argument("out", type=Path, help="FILE.json, .svg, .dxf or .pdf")
+    convert.add_argument("out", type=Path, help="FILE.json, .svg, .dxf, .pdf, .plt (HPGL) or .csv (seams)")
     convert.add_argument(
         "--unit", choices=[unit.value for unit in DrawnIn], help="what its numbers are in, where it does not say"
     )
-    convert.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
+    add_paper(convert)
     convert.set_defaults(run=lambda options: _convert(options, evaluate, write))
 
 
@@ -112,9 +114,15 @@ def _length(text: str, option: str) -> float:
 def _convert(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> int:
     kind = options.file.suffix.lower().lstrip(".")
     if kind == "json":
-        pattern, _ = read_pattern(options.file.read_text(encoding="utf-8"))
-        given = Given(source=Source.FILE, panels=tuple(panel_from_piece(piece) for piece in pattern))
-    elif kind in ("svg", "dxf"):
+        # A pattern of Izett's is written as it is: nothing of it is lost on the way.
+        pattern, document = read_pattern(text_of(options.file))
+        if options.out.suffix.lower() == ".json":
+            options.out.write_text(write_pattern(document), encoding="utf-8")
+        else:
+            write_sheets(pattern, options.out, paper=options.paper, numbered=options.numbered)
+        print(f"{len(pattern.pieces)} pieces")
+        return 0
+    if kind in ("svg", "dxf"):
         given = read_shapes(options.file.read_bytes(), kind, unit=DrawnIn(options.unit) if options.unit else None)
     else:
         raise FormatNotWritten(

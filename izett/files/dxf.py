@@ -1,32 +1,119 @@
-"""Plain DXF: for each piece its sewing line and its cutting line as closed polylines, in millimetres, on layers of their own."""
+"""DXF in millimetres, y up, pieces side by side: a plain one, and one with the layer numbers that cutting rooms use.
+
+Plain: for each piece its sewing line and its cutting line as closed polylines, on layers of their own. By number, after
+ASTM D6673 (from memory): 1 boundary (the cutting line), 2 its corners, 3 points of its curves, 4 notches, 6 fold line,
+7 grain, 8 lines within the piece, 11 cutouts within it, 13 drill holes, 14 sewing line, 15 words.
+"""
 
 from collections.abc import Sequence
+from enum import IntEnum
 from io import StringIO
+from math import cos, radians
+from typing import TYPE_CHECKING
 
-from izett.finishing.sheet import SheetPiece
+from izett.finishing.sheet import SheetPiece, label_place
+from izett.geometry.point import Point, distance, dot, subtract, unit
 
-#: mm. Space between pieces.
-SPACE = 20.0
+if TYPE_CHECKING:
+    from ezdxf.layouts.layout import Modelspace
+
+#: mm. Space between pieces; how tall letters are, and the step from line to line.
+SPACE, LETTERING, LINE_STEP = 20.0, 5.0, 8.0
+#: DXF's own number for millimetres.
 _MM = 4
+#: Cosine of the turn from which a corner of the boundary is a turn of it, and no point of a curve: 20°.
+TURNS = cos(radians(20))
 
 
-def write_dxf(sheets: Sequence[SheetPiece]) -> str:
-    """Return a DXF drawing of pieces side by side, 1 unit = 1 mm, y up."""
+class Layer(IntEnum):
+    """The layers by number, after ASTM D6673, from memory."""
+
+    BOUNDARY = 1
+    TURNS = 2
+    CURVES = 3
+    NOTCHES = 4
+    FOLD = 6
+    GRAIN = 7
+    WITHIN = 8
+    CUTOUTS = 11
+    DRILLS = 13
+    SEWING = 14
+    WORDS = 15
+
+
+def write_dxf(sheets: Sequence[SheetPiece], *, numbered: bool = False) -> str:
+    """Return a DXF drawing of pieces, 1 unit = 1 mm; `numbered` for the layers by number."""
     from ezdxf.filemanagement import new  # noqa: PLC0415
 
     document = new("R2010", units=_MM)
     space = document.modelspace()
+    if numbered:
+        for number in Layer:
+            document.layers.add(str(number.value))
     left = 0.0
     for sheet in sheets:
         x0, y0, x1, _ = sheet.bounds
-        name = sheet.piece.name.upper()
-        for suffix, line in (("SEW", sheet.sewing), ("CUT", sheet.cutting)):
-            layer = f"{name}_{suffix}"
-            document.layers.add(layer)
-            spots = [((x - x0) * 10 + left, (y - y0) * 10) for x, y in line]
-            space.add_lwpolyline(spots, close=True, dxfattribs={"layer": layer})
-        space.add_text(sheet.piece.title, height=8, dxfattribs={"layer": f"{name}_SEW"}).set_placement((left, -12))
+        move = _Move((left / 10 - x0, -y0))
+        if numbered:
+            _numbered(space, sheet, move)
+        else:
+            for suffix, line in (("SEW", sheet.sewing), ("CUT", sheet.cutting)):
+                layer = f"{sheet.piece.name.upper()}_{suffix}"
+                document.layers.add(layer)
+                space.add_lwpolyline(move.all(line), close=True, dxfattribs={"layer": layer})
+            words = space.add_text(sheet.piece.title, height=8, dxfattribs={"layer": f"{sheet.piece.name.upper()}_SEW"})
+            words.set_placement((left, -12))
         left += (x1 - x0) * 10 + SPACE
     stream = StringIO()
     document.write(stream)
     return stream.getvalue()
+
+
+class _Move:
+    """From a piece's cm to the drawing's mm."""
+
+    def __init__(self, by: Point) -> None:
+        self.by = by
+
+    def __call__(self, spot: Point) -> Point:
+        return (spot[0] + self.by[0]) * 10, (spot[1] + self.by[1]) * 10
+
+    def all(self, spots: Sequence[Point]) -> list[Point]:
+        return [self(spot) for spot in spots]
+
+
+def _numbered(space: "Modelspace", sheet: SheetPiece, move: _Move) -> None:
+    def on(layer: Layer) -> dict[str, str]:
+        return {"layer": str(layer.value)}
+
+    space.add_lwpolyline(move.all(sheet.cutting), close=True, dxfattribs=on(Layer.BOUNDARY))
+    for spot, before, after in _around(sheet.cutting):
+        layer = Layer.CURVES if _runs_on(before, spot, after) else Layer.TURNS
+        space.add_point(move(spot), dxfattribs=on(layer))
+    if sheet.cutting != sheet.sewing:
+        space.add_lwpolyline(move.all(sheet.sewing), close=True, dxfattribs=on(Layer.SEWING))
+    for a, b in sheet.notches:
+        space.add_line(move(a), move(b), dxfattribs=on(Layer.NOTCHES))
+    if sheet.fold is not None:
+        space.add_line(move(sheet.fold[0]), move(sheet.fold[1]), dxfattribs=on(Layer.FOLD))
+    space.add_line(move(sheet.grain[0]), move(sheet.grain[1]), dxfattribs=on(Layer.GRAIN))
+    legs = [dart.legs for dart in sheet.darts if dart.sewn]
+    for line in (*legs, *sheet.diamonds, *sheet.levels):
+        space.add_lwpolyline(move.all(line), dxfattribs=on(Layer.WITHIN))
+    for hole in sheet.drills:
+        space.add_point(move(hole), dxfattribs=on(Layer.DRILLS))
+    x, y = move(label_place(sheet))
+    for number, text in enumerate(sheet.label):
+        words = space.add_text(text, height=LETTERING, dxfattribs=on(Layer.WORDS))
+        words.set_placement((x, y - number * LINE_STEP))
+
+
+def _around(ring: Sequence[Point]) -> list[tuple[Point, Point, Point]]:
+    """Return each corner of a ring with the one before and the one after it."""
+    return list(zip(ring, (ring[-1], *ring[:-1]), (*ring[1:], ring[0]), strict=True))
+
+
+def _runs_on(before: Point, spot: Point, after: Point) -> bool:
+    if distance(before, spot) == 0 or distance(spot, after) == 0:
+        return True
+    return dot(unit(subtract(spot, before)), unit(subtract(after, spot))) > TURNS

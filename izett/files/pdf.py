@@ -11,11 +11,13 @@ from math import ceil
 from typing import TYPE_CHECKING
 
 from reportlab.lib import units
-from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.lib.pagesizes import A0, A4, LETTER
 
 from izett.errors import UnknownName
 from izett.files.lettering import PLAIN, write
-from izett.finishing.sheet import SheetPiece, label_place
+from izett.files.piece_pdf import INK, draw_stack, polyline
+from izett.files.stacks import Placed, Stack, in_a_row, in_rows
+from izett.finishing.sheet import SheetPiece
 from izett.geometry.point import Point
 
 if TYPE_CHECKING:
@@ -24,7 +26,13 @@ if TYPE_CHECKING:
 POINTS_PER_CM: float = units.cm
 POINTS_PER_INCH: float = units.inch
 
+#: What sheets are printed on at home.
 PAPERS: dict[str, tuple[float, float]] = {"a4": A4, "letter": LETTER}
+#: What patterns are printed on: also large sheets, and a roll, as long as it takes.
+LARGE: dict[str, tuple[float, float]] = {**PAPERS, "a0": A0}
+ROLL = "roll"
+#: cm. A roll's usual width: 36 in.
+ROLL_WIDTH = 91.4
 
 #: cm. Unprinted rim: home printers reach no further.
 RIM = 1.0
@@ -36,8 +44,9 @@ GAP = 2.0
 DIAMOND = 0.4
 #: Rows are lettered.
 LETTERS = 26
-_CUT, _SEW, _THIN = 0.9, 0.5, 0.4
-_INK = 0.12
+#: cm. What the squares and the words take of a roll.
+HEAD_HEIGHT = 12.0
+TRUE_SIZE = "Print at 100 % (no “fit to page”). Measure both squares before cutting: 10 cm, and 4 in."
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,23 +94,29 @@ def in_lines(text: str, *, font: str, size: float, width: float) -> list[str]:
 
 
 def write_pdf(
-    sheets: Sequence[SheetPiece], *, paper: str = "a4", title: str = "Izett", notes: Sequence[str] = ()
+    sheets: Sequence[SheetPiece] | Sequence[Stack],
+    *,
+    paper: str = "a4",
+    title: str = "Izett",
+    notes: Sequence[str] = (),
 ) -> bytes:
-    """Return a tiled PDF of the pieces at true size.
+    """Return a PDF of the pieces at true size: tiled, or on one length of a roll.
 
     Args:
-        sheets: the pieces ready for paper.
-        paper: `a4` or `letter`.
+        sheets: the pieces ready for paper; or stacks, sizes nested.
+        paper: `a4`, `letter`, `a0` or `roll`.
         title: printed on every page.
         notes: lines for the first page: scale, allowance, cautions.
 
     Raises:
-        UnknownName: the paper is neither.
+        UnknownName: there is no such paper.
     """
-    if paper not in PAPERS:
-        raise UnknownName(f"There is no paper “{paper}”.", fix="Choose a4 or letter.", where=(paper,))
-    size = PAPERS[paper]
-    placed, width, height = _laid_out(sheets)
+    if paper == ROLL:
+        return _on_a_roll(_stacks(sheets), title, notes)
+    if paper not in LARGE:
+        raise UnknownName(f"There is no paper “{paper}”.", fix="Choose a4, letter, a0 or roll.", where=(paper,))
+    size = LARGE[paper]
+    placed, width, height = in_a_row(_stacks(sheets), space=GAP)
     tiling = _tiling(placed, width, height, size)
     stream = BytesIO()
     # The drawn size is the true size: viewers are told not to scale it to the paper.
@@ -120,26 +135,40 @@ def write_pdf(
     return stream.getvalue()
 
 
-def pages_of(sheets: Sequence[SheetPiece], *, paper: str = "a4") -> int:
+def _stacks(sheets: Sequence[SheetPiece] | Sequence[Stack]) -> list[Stack]:
+    return [one if isinstance(one, Stack) else Stack((one,)) for one in sheets]
+
+
+def _on_a_roll(stacks: Sequence[Stack], title: str, notes: Sequence[str]) -> bytes:
+    """Return one page as wide as a roll and as long as the pieces need, the squares to measure at its foot."""
+    foot = HEAD_HEIGHT
+    widest = max(stack.bounds[2] - stack.bounds[0] for stack in stacks) + 2 * GAP
+    width = max(ROLL_WIDTH, widest)
+    placed = [(stack, (x, y + foot)) for stack, (x, y) in in_rows(stacks, width=width, space=GAP)]
+    height = max(stack.bounds[3] + shift[1] for stack, shift in placed) + GAP
+    stream = BytesIO()
+    canvas = blank(stream, (width * POINTS_PER_CM, height * POINTS_PER_CM))
+    canvas.setTitle(title)
+    canvas.setAuthor("Izett")
+    canvas.setViewerPreference("PrintScaling", "None")
+    _squares(canvas, (RIM, RIM), (RIM + 11, RIM))
+    write(canvas, ((RIM + 23) * POINTS_PER_CM, (RIM + 9) * POINTS_PER_CM), title, size=16, bold=True)
+    for number, line in enumerate((TRUE_SIZE, *notes)):
+        spot = ((RIM + 23) * POINTS_PER_CM, (RIM + 8 - number * 0.6) * POINTS_PER_CM)
+        write(canvas, spot, line, size=10)
+    for stack, shift in placed:
+        draw_stack(canvas, stack, shift)
+    canvas.showPage()
+    canvas.save()
+    return stream.getvalue()
+
+
+def pages_of(sheets: Sequence[SheetPiece] | Sequence[Stack], *, paper: str = "a4") -> int:
     """Return how many sheets of paper the pieces fill, the map not counted: to be asked before they are printed."""
-    placed, width, height = _laid_out(sheets)
-    return len(_tiling(placed, width, height, PAPERS[paper]).used)
-
-
-Placed = tuple[SheetPiece, Point]
-
-
-def _laid_out(sheets: Sequence[SheetPiece]) -> tuple[list[Placed], float, float]:
-    """Place the pieces side by side, feet on one line, starting where a page starts."""
-    placed: list[Placed] = []
-    left = GAP / 2
-    top = 0.0
-    for sheet in sheets:
-        x0, y0, x1, y1 = sheet.bounds
-        placed.append((sheet, (left - x0, GAP / 2 - y0)))
-        left += x1 - x0 + GAP
-        top = max(top, y1 - y0 + GAP)
-    return placed, left, top
+    if paper == ROLL:
+        return 1
+    placed, width, height = in_a_row(_stacks(sheets), space=GAP)
+    return len(_tiling(placed, width, height, LARGE[paper]).used)
 
 
 def _tiling(placed: list[Placed], width: float, height: float, size: tuple[float, float]) -> Tiling:
@@ -152,13 +181,13 @@ def _tiling(placed: list[Placed], width: float, height: float, size: tuple[float
         (column, row)
         for column in range(columns)
         for row in range(rows)
-        if any(_touches(sheet, shift, everything.corner(column, row), everything) for sheet, shift in placed)
+        if any(_touches(stack, shift, everything.corner(column, row), everything) for stack, shift in placed)
     )
     return Tiling(columns, rows, page_width, page_height, used)
 
 
-def _touches(sheet: SheetPiece, shift: Point, corner: Point, tiling: Tiling) -> bool:
-    x0, y0, x1, y1 = sheet.bounds
+def _touches(stack: Stack, shift: Point, corner: Point, tiling: Tiling) -> bool:
+    x0, y0, x1, y1 = stack.bounds
     return (
         x0 + shift[0] < corner[0] + tiling.width
         and x1 + shift[0] > corner[0]
@@ -173,8 +202,8 @@ def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: i
     frame = canvas.beginPath()
     frame.rect(*(v * POINTS_PER_CM for v in (RIM, RIM, tiling.width, tiling.height)))
     canvas.clipPath(frame, stroke=0)
-    for sheet, shift in placed:
-        _draw_piece(canvas, sheet, (shift[0] - corner[0] + RIM, shift[1] - corner[1] + RIM))
+    for stack, shift in placed:
+        draw_stack(canvas, stack, (shift[0] - corner[0] + RIM, shift[1] - corner[1] + RIM))
     canvas.restoreState()
     _joins(canvas, tiling, column, row)
     canvas.setFillGray(0.35)
@@ -185,60 +214,6 @@ def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: i
     canvas.drawString(
         (RIM + OVERLAP + 0.3) * POINTS_PER_CM, (RIM + OVERLAP + 0.3) * POINTS_PER_CM, page_name(column, row)
     )
-
-
-def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
-    canvas.setStrokeGray(_INK)
-    canvas.setFillGray(_INK)
-    if sheet.cutting != sheet.sewing:
-        _polyline(canvas, sheet.sewing, shift, width=_SEW, dash=(4, 3), closed=True)
-    _polyline(canvas, sheet.cutting, shift, width=_CUT, closed=True)
-    if sheet.fold is not None:
-        _polyline(canvas, sheet.fold, shift, width=_CUT, dash=(14, 3, 3, 3))
-    for dart in (dart for dart in sheet.darts if dart.sewn):
-        _polyline(canvas, dart.legs, shift, width=_SEW)
-        _polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))
-    for diamond in sheet.diamonds:
-        _polyline(canvas, diamond, shift, width=_SEW)
-    for level in sheet.levels:
-        _polyline(canvas, level, shift, width=_THIN, dash=(6, 4))
-    for mark in sheet.notches:
-        _polyline(canvas, mark, shift, width=_CUT)
-    _polyline(canvas, sheet.grain, shift, width=_THIN)
-    _arrow_heads(canvas, sheet.grain, shift)
-    x, y = label_place(sheet)
-    for number, text in enumerate(sheet.label):
-        place = ((x + shift[0]) * POINTS_PER_CM, (y + shift[1] - 0.5 * number) * POINTS_PER_CM)
-        write(canvas, place, text, size=10, bold=number == 0)
-
-
-def _polyline(
-    canvas: "Canvas",
-    points: Sequence[Point],
-    shift: Point,
-    *,
-    width: float,
-    dash: tuple[float, ...] = (),
-    closed: bool = False,
-) -> None:
-    canvas.setLineWidth(width)
-    canvas.setDash(*((list(dash), 0) if dash else ([], 0)))
-    path = canvas.beginPath()
-    for number, (x, y) in enumerate(points):
-        place = ((x + shift[0]) * POINTS_PER_CM, (y + shift[1]) * POINTS_PER_CM)
-        if number == 0:
-            path.moveTo(*place)
-        else:
-            path.lineTo(*place)
-    if closed:
-        path.close()
-    canvas.drawPath(path)
-    canvas.setDash([], 0)
-
-
-def _arrow_heads(canvas: "Canvas", grain: tuple[Point, Point], shift: Point) -> None:
-    for (x, y), way in ((grain[0], 1.0), (grain[1], -1.0)):
-        _polyline(canvas, ((x - 0.2, y + 0.5 * way), (x, y), (x + 0.2, y + 0.5 * way)), shift, width=_THIN)
 
 
 def _joins(canvas: "Canvas", tiling: Tiling, column: int, row: int) -> None:
@@ -264,7 +239,7 @@ def _joins(canvas: "Canvas", tiling: Tiling, column: int, row: int) -> None:
         name = f"{page_name(*first)}·{page_name(*second)}"
         x, y = centre
         diamond = ((x - DIAMOND, y), (x, y - DIAMOND), (x + DIAMOND, y), (x, y + DIAMOND))
-        _polyline(canvas, diamond, (0.0, 0.0), width=0.5, closed=True)
+        polyline(canvas, diamond, (0.0, 0.0), width=0.5, closed=True)
         canvas.drawCentredString(x * POINTS_PER_CM, (y + DIAMOND + 0.1) * POINTS_PER_CM, name)
 
 
@@ -277,7 +252,7 @@ def _map_page(
     notes: Sequence[str],
 ) -> None:
     page_width, page_height = (v / POINTS_PER_CM for v in size)
-    canvas.setFillGray(_INK)
+    canvas.setFillGray(INK)
     write(canvas, (RIM * POINTS_PER_CM, (page_height - RIM - 0.6) * POINTS_PER_CM), title, size=16, bold=True)
     y = page_height - RIM - 1.4
     for line in (
@@ -287,22 +262,28 @@ def _map_page(
     ):
         write(canvas, (RIM * POINTS_PER_CM, y * POINTS_PER_CM), line, size=9)
         y -= 0.5
-    canvas.setFont(PLAIN, 9)
-    canvas.setStrokeGray(_INK)
-    canvas.setLineWidth(0.6)
     bottom = y - 10.4
-    canvas.rect(RIM * POINTS_PER_CM, bottom * POINTS_PER_CM, 10 * POINTS_PER_CM, 10 * POINTS_PER_CM)
-    canvas.drawString((RIM + 0.3) * POINTS_PER_CM, (bottom + 9.4) * POINTS_PER_CM, "10 cm")
     # 4 in are 10.16 cm: set inside the free strip beside it, lowered so that their edges cannot be confused.
     left = page_width - RIM - 4 * POINTS_PER_INCH / POINTS_PER_CM
     if left > RIM + 10.3:
         inch_bottom = bottom
     else:
         left, inch_bottom = RIM, bottom - 10.7
-    canvas.rect(left * POINTS_PER_CM, inch_bottom * POINTS_PER_CM, 4 * POINTS_PER_INCH, 4 * POINTS_PER_INCH)
-    canvas.drawString((left + 0.3) * POINTS_PER_CM, (inch_bottom + 9.5) * POINTS_PER_CM, "4 in")
+    _squares(canvas, (RIM, bottom), (left, inch_bottom))
     # The page map goes inside the lower square's column, to the right of the stacked squares.
     _page_map(canvas, placed, tiling, (RIM + 10.8, bottom), (page_width - 2 * RIM - 10.8, 10.0))
+
+
+def _squares(canvas: "Canvas", metric: Point, imperial: Point) -> None:
+    """Draw the squares that are measured before anything is cut, their lower left corners at two places."""
+    canvas.setStrokeGray(INK)
+    canvas.setFillGray(INK)
+    canvas.setLineWidth(0.6)
+    canvas.setFont(PLAIN, 9)
+    inches = 4 * POINTS_PER_INCH / POINTS_PER_CM
+    for (x, y), side, words in ((metric, 10.0, "10 cm"), (imperial, inches, "4 in")):
+        canvas.rect(*(v * POINTS_PER_CM for v in (x, y, side, side)))
+        canvas.drawString((x + 0.3) * POINTS_PER_CM, (y + side - 0.6) * POINTS_PER_CM, words)
 
 
 def _page_map(canvas: "Canvas", placed: list[Placed], tiling: Tiling, corner: Point, room: tuple[float, float]) -> None:
@@ -323,7 +304,8 @@ def _page_map(canvas: "Canvas", placed: list[Placed], tiling: Tiling, corner: Po
         canvas.setLineWidth(1.5)
         canvas.rect(*(v * POINTS_PER_CM for v in (x, y, tiling.width, tiling.height)))
         canvas.drawString((x + 1.5) * POINTS_PER_CM, (y + 1.5) * POINTS_PER_CM, page_name(column, row))
-    canvas.setStrokeGray(_INK)
-    for sheet, shift in placed:
-        _polyline(canvas, sheet.cutting, shift, width=4, closed=True)
+    canvas.setStrokeGray(INK)
+    for stack, shift in placed:
+        for sheet in stack.sheets:
+            polyline(canvas, sheet.cutting, shift, width=4, closed=True)
     canvas.restoreState()

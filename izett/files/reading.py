@@ -9,6 +9,7 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from io import StringIO
 from math import isinf
+from pathlib import Path
 from typing import Any, NamedTuple, NoReturn
 
 from pydantic import ValidationError
@@ -57,6 +58,18 @@ def _too_deep() -> UnreadableFile:
         f"The file has more than {MOST_NESTED} lists within each other: it is none of Izett's.",
         fix="Choose a file that was written by Izett.",
     )
+
+
+def text_of(path: Path) -> str:
+    """Return what a text file says.
+
+    Raises:
+        UnreadableFile: it is no text.
+    """
+    try:
+        return path.read_text(encoding="utf-8")
+    except UnicodeDecodeError as error:
+        raise UnreadableFile(f"{path} is not a text file.", fix="Choose a file that was written as text.") from error
 
 
 class Wrong(NamedTuple):

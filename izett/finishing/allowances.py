@@ -11,11 +11,12 @@ from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
-from izett.errors import UnknownName, ValueOutOfRange
+from izett.errors import IzettError, UnknownName, ValueOutOfRange
 from izett.pattern.document import Closure, Pattern
-from izett.pattern.facts import Layer, Role
+from izett.pattern.facts import Layer, Role, SeamKind
 from izett.pattern.halves import origin
 from izett.pattern.piece import Edge, Piece
+from izett.pattern.working import Readable
 from izett.wording import cm, named
 
 #: cm. The widest allowance that makes sense: bridal sides have 5, a deep hem up to 10.
@@ -121,3 +122,45 @@ class Allowances:
         purpose = purposes()[self.purpose]
         usual = purpose.of(edge.role, piece.layer, knit=self.knit)
         return max(usual, purpose.zip) if line in self.zips else usual
+
+
+def left_without(pattern: Readable) -> list[tuple[str, float]]:
+    """Return the lines that were set to no allowance by hand, each with its usual one, cm.
+
+    A line that a strip is sewn on along is bound, and has none; nor has a pattern without allowances.
+    """
+    usual = purposes()[pattern.allowances.purpose].by_role
+    found: list[tuple[str, float]] = []
+    for line in (line for line, width in pattern.allowances.by_lineage.items() if width == 0):
+        edges = [e for piece in pattern.pieces for e in piece.edges if origin(e.lineage).name == line and not e.is_leg]
+        bound = any(seam.kind is SeamKind.ADDED for e in edges for seam in pattern.seams_along(e.lineage))
+        if edges and usual[edges[0].role] > 0 and not bound:
+            found.append((line, usual[edges[0].role]))
+    return found
+
+
+def missing(pattern: Pattern) -> list[str]:
+    """Return the lines that were left without an allowance and that nobody accepted so: they stop a print."""
+    meant = {name for accepted in pattern.accepted for name in accepted.where}
+    return [line for line, _ in left_without(pattern) if line not in meant]
+
+
+def refuse_missing(pattern: Pattern) -> None:
+    """Let pass a garment whose lines all have their allowances, or that has none on purpose.
+
+    Raises:
+        AllowanceMissing: some were left without.
+    """
+    lines = missing(pattern)
+    if lines:
+        raise AllowanceMissing(
+            f"No seam allowance at {', '.join(named(line) for line in lines)}: nothing is printed.",
+            fix="Give it one, or accept it with a reason; without any allowance, choose “No allowance”.",
+            where=tuple(lines),
+        )
+
+
+class AllowanceMissing(IzettError):
+    """A line was left without a seam allowance."""
+
+    code = "allowance-missing"

@@ -12,7 +12,7 @@ from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.cut_line import CutLine, cutting_line, finished_lines
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.point import Point, add, between, left_of, scale
+from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, unit
 from izett.pattern.document import CutFor, Intent, Pattern, Ready
 from izett.pattern.facts import Layer, Role
 from izett.pattern.halves import origin
@@ -23,6 +23,8 @@ from izett.pattern.sewn import place_on
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
 NOTCH_LENGTH = 0.6
 DOUBLE_NOTCH_APART = 1.0
+#: cm. How far before a dart's tip it is drilled, and how far inside its widest place. Common practice, no single source.
+DRILL_SHORT, DRILL_INSIDE = 1.3, 0.3
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,6 +81,24 @@ class SheetPiece:
     def number(self) -> int:
         """How many are cut."""
         return self.ready.cut or self.piece.cut
+
+    @property
+    def drills(self) -> tuple[Point, ...]:
+        """Where a dart is drilled through all layers: short of its tip, on its fold, so that the stitching covers it."""
+        found = [
+            add(dart.fold[0], scale(unit(subtract(dart.fold[1], dart.fold[0])), DRILL_SHORT))
+            for dart in self.darts
+            if dart.sewn and distance(*dart.fold) > 2 * DRILL_SHORT
+        ]
+        for diamond in self.piece.diamonds:
+            middle = between(diamond.left, diamond.right, 0.5)
+            for tip in (diamond.top, diamond.bottom):
+                if distance(tip, middle) > 2 * DRILL_SHORT:
+                    found.append(add(tip, scale(unit(subtract(middle, tip)), DRILL_SHORT)))
+            for side in (diamond.left, diamond.right):
+                if distance(side, middle) > 2 * DRILL_INSIDE:
+                    found.append(add(side, scale(unit(subtract(middle, side)), DRILL_INSIDE)))
+        return tuple(found)
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:

@@ -4,12 +4,10 @@ Every seam edge around the body gives or takes the difference: two side seams ar
 source.
 """
 
-from collections.abc import Iterator, Set
+from collections.abc import Iterator
 
 from izett.checking.check import Check, CheckParams, Finding, Fix, Garment, Verdict, Worse, tolerance, verdict
-from izett.finishing.allowances import purposes
-from izett.pattern.facts import SeamKind
-from izett.pattern.halves import origin
+from izett.finishing.allowances import left_without
 from izett.pattern.naming import readable
 from izett.pattern.working import Readable
 from izett.pattern.worn import edges_around
@@ -40,23 +38,11 @@ def find(garment: Garment, params: Params) -> Iterator[Finding]:
 
 
 def _left_without(pattern: Readable) -> Iterator[Finding]:
-    """Yield the lines that a maker cuts at the sewing line; a bound edge has none, nor has a pattern without allowances."""
-    cut_for = pattern.allowances
-    usual = purposes()[cut_for.purpose].by_role
-    none = [line for line, width in cut_for.by_lineage.items() if width == 0]
-    for line in none:
-        edges = [e for piece in pattern.pieces for e in piece.edges if origin(e.lineage).name == line]
-        role = next((e.role for e in edges if not e.is_leg), None)
-        if role is None or usual[role] == 0 or _is_bound(pattern, {e.lineage for e in edges}):
-            continue
-        give = {"purpose": cut_for.purpose, "lines": [{"line": line, "width": usual[role]}]}
-        fix = Fix(f"Give it {cm(usual[role])}", "set_allowances", give)
-        yield Finding(Verdict.WARNS, (line,), 0.0, usual[role], aspect="without", fixes=(fix,), worse=Worse.LESS)
-
-
-def _is_bound(pattern: Readable, lines: Set[str]) -> bool:
-    """Return whether a strip is sewn on along a line: a binding lies around its raw edge."""
-    return any(seam.kind is SeamKind.ADDED for line in lines for seam in pattern.seams_along(line))
+    """Yield the lines that a maker cuts at the sewing line."""
+    for line, usual in left_without(pattern):
+        give = {"purpose": pattern.allowances.purpose, "lines": [{"line": line, "width": usual}]}
+        fix = Fix(f"Give it {cm(usual)}", "set_allowances", give)
+        yield Finding(Verdict.WARNS, (line,), 0.0, usual, aspect="without", fixes=(fix,), worse=Worse.LESS)
 
 
 def word(finding: Finding) -> str:

@@ -7,15 +7,21 @@ matching: places across and heights are taken from those allowed. The same seed 
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, exp, floor, inf
 from random import Random
 
 import numpy as np
+import shapely
 
 from izett.cutting.lay.cutouts import Cutout, Outline, Pose
 
 #: cm. Columns are about so wide.
 COLUMN = 0.5
+#: How many fewer, and how many more, columns there may be than that, so that they suit the pieces' widths.
+FEWER, MORE = 0.7, 1.4
+#: Corners of an outline with room around it stay sharp up to this many times the room.
+SHARP = 2.0
 #: A skyline that is high on average counts as so much of its highest place.
 EVENNESS = 0.02
 #: Of the length, what a worse plan may cost at first, and at last.
@@ -63,34 +69,38 @@ def length_of(spots: Sequence[Spot]) -> float:
 
 
 class _Shape:
-    """A pose over columns: how low and how high it reaches in each, and where it may begin."""
+    """A pose over columns, with half the gap around it: how low and how high it reaches in each, where it may begin."""
 
     def __init__(self, pose: Pose, ground: Ground, column: float, *, on_fold: bool) -> None:
         self.pose = pose
-        half = ground.gap / 2
-        across = ground.repeat[0]
-        first = 0.0
-        if pose.upright is not None and across:
-            first = (ground.origin - pose.upright) % across
+        half, across = ground.gap / 2, ground.repeat[0]
+        first = (ground.origin - pose.upright) % across if pose.upright is not None and across else 0.0
+        # A rounding error short of a whole repeat is none.
+        first = 0.0 if across and across - first < HAIR else first
         self.shift = first % column
-        self.low, self.high = _reach(pose.outline, column, self.shift, half)
-        # The gap reaches beyond the strip at both its sides.
-        self.pad = ceil(half / column) if half else 0
+        self.low, self.high = _reach(np.add(grown(pose, half), (half + self.shift, 0.0)), column)
         last = floor((ground.width - pose.width - self.shift) / column + HAIR)
         if on_fold:
-            self.starts = np.array([0]) if first < HAIR or across - first < HAIR or not across else np.array([], int)
+            self.starts = np.array([0] if first < HAIR else [], dtype=int)
         elif across and pose.upright is not None:
-            step = round(across / column)
-            self.starts = np.arange(round((first - self.shift) / column), last + 1, step)
+            self.starts = np.arange(round((first - self.shift) / column), last + 1, round(across / column))
         else:
             self.starts = np.arange(0, last + 1)
         self.starts = self.starts[self.starts <= last]
 
 
-def _reach(outline: Outline, column: float, shift: float, half: float) -> tuple[Outline, Outline]:
-    """Return how low and how high an outline with half the gap around it reaches in each column, from its left one on."""
-    pad = ceil(half / column) if half else 0
-    x, y = outline[:, 0] + shift, outline[:, 1]
+@lru_cache(maxsize=4096)
+def grown(pose: Pose, by: float) -> Outline:
+    """Return a pose's outline with so much room around it."""
+    if not by:
+        return pose.outline
+    paper = shapely.buffer(shapely.polygons(pose.outline), by, join_style="mitre", mitre_limit=SHARP)
+    return np.array(paper.exterior.coords)[:-1]
+
+
+def _reach(outline: Outline, column: float) -> tuple[Outline, Outline]:
+    """Return how low and how high an outline reaches in each column, from the one at x = 0 on."""
+    x, y = outline[:, 0], outline[:, 1]
     nx, ny = np.roll(x, -1), np.roll(y, -1)
     columns = ceil((x.max() - HAIR) / column)
     edges = np.arange(1, columns) * column
@@ -98,38 +108,48 @@ def _reach(outline: Outline, column: float, shift: float, half: float) -> tuple[
     which, at = np.nonzero(inside)
     share = (edges[at] - x[which]) / (nx[which] - x[which])
     cut = y[which] + share * (ny[which] - y[which])
-    column_of = np.minimum((x / column + HAIR).astype(int), columns - 1)
-    before = np.maximum(np.ceil(x / column - HAIR).astype(int) - 1, 0)
+    column_of = np.clip(np.floor(x / column + HAIR).astype(int), 0, columns - 1)
+    before = np.clip(np.ceil(x / column - HAIR).astype(int) - 1, 0, columns - 1)
     low, high = np.full(columns, inf), np.full(columns, -inf)
     for places, heights in ((column_of, y), (before, y), (at, cut), (at + 1, cut)):
         np.minimum.at(low, places, heights)
         np.maximum.at(high, places, heights)
-    if not pad:
-        return low, high
-    wide = columns + 2 * pad
-    around_low, around_high = np.full(wide, inf), np.full(wide, -inf)
-    for by in range(2 * pad + 1):
-        around_low[by : by + columns] = np.minimum(around_low[by : by + columns], low)
-        around_high[by : by + columns] = np.maximum(around_high[by : by + columns], high)
-    return around_low - half, around_high + half
+    return low, high
+
+
+def _column(ground: Ground, cutouts: Sequence[Cutout]) -> float:
+    """Return how wide columns are: so that pieces take as little more than their width as may be.
+
+    What is cut straight is as wide all along: two such pieces lie side by side only where columns end at their sides.
+    """
+    across, whole = ground.repeat[0], ground.width + ground.gap
+    if across:
+        return across / ceil(across / COLUMN)
+    widths = {pose.width + ground.gap for cutout in cutouts for pose in cutout.poses}
+
+    def lost(number: int) -> float:
+        column = whole / number
+        return sum(ceil(width / column - HAIR) * column - width for width in widths)
+
+    usual = ceil(whole / COLUMN)
+    numbers = range(max(round(usual * FEWER), 1), round(usual * MORE) + 1)
+    return whole / min(numbers, key=lambda number: (lost(number), number))
 
 
 class _Strip:
     """A strip being filled."""
 
     def __init__(self, ground: Ground, number: int, cutouts: Sequence[Cutout]) -> None:
-        across = ground.repeat[0]
-        self.column = across / ceil(across / COLUMN) if across else ground.width / ceil(ground.width / COLUMN)
-        self.columns = floor(ground.width / self.column + HAIR)
+        self.column = _column(ground, cutouts)
+        self.columns = floor((ground.width + ground.gap) / self.column + HAIR)
         self.ground, self.number = ground, number
-        self.pad = ceil(ground.gap / 2 / self.column) if ground.gap else 0
         self.shapes = {
             cutout: [_Shape(p, ground, self.column, on_fold=cutout.on_fold) for p in cutout.poses] for cutout in cutouts
         }
         self.sky = self.fresh()
 
     def fresh(self) -> Outline:
-        return np.full(self.columns + 2 * self.pad + 1, -self.ground.gap / 2)
+        return np.full(self.columns + 1, -self.ground.gap / 2)
 
     def best(self, cutout: Cutout, pose: int, phase: float) -> tuple[float, int, float]:
         """Return how far a pose would reach at its best place, where that begins, and how far along it lies."""

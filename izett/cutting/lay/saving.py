@@ -19,8 +19,8 @@ from izett.wording import cm
 
 #: cm. What saves less is not worth a word.
 WORTH = 2.0
-#: cm. By how much a piece is made narrower: half an inch, an inch.
-NARROWER = (1.3, 2.5)
+#: Of its width, by what share a piece is made narrower at most; and how many such ways are tried.
+MOST_NARROWER, MOST_TRIED = 0.2, 6
 #: cm. What a join takes for its seam, on either side of it.
 JOIN = 1.0
 #: How long each way is looked at.
@@ -73,18 +73,45 @@ def _ways(
         plain = cloth.model_copy(update={"nap": False})
         words = "If the nap need not be obeyed, pieces may be turned top to bottom."
         yield words, None, partial(sections, wanted, plain, plan.fold)
+    for narrower in _narrowings(parts, cloth):
+        changed = partial(_with, parts, narrower.piece, partial(_narrower, by=narrower.by))
+        yield narrower.words, None, changed
     if plan.decides is None:
         return
     decides = plan.decides.cutout
-    for by in NARROWER:
-        changed = partial(_with, parts, decides.piece, partial(_narrower, by=by))
-        yield f"Make {decides.title} {cm(by)} narrower.", None, changed
     if not decides.on_fold:
         words = f"Allow a join across {decides.title}, with {cm(JOIN)} for its seam on either side."
         yield words, None, partial(_with, parts, decides.piece, _halved)
     if not cloth.nap and not decides.on_fold and not any(cloth.repeat):
         words = f"Cut {decides.title} crosswise, if it may lie off the straight grain."
         yield words, None, partial(_with, parts, decides.piece, _crosswise)
+
+
+@dataclass(frozen=True, slots=True)
+class _Narrowing:
+    """A piece made narrower by so much (cm), so that it lies beside another one."""
+
+    piece: str
+    by: float
+    share: float
+    words: str
+
+
+def _narrowings(parts: Sections, cloth: Cloth) -> list[_Narrowing]:
+    """Return what lies beside another piece if it is made a little narrower, the least narrower first."""
+    found: dict[tuple[str, str], _Narrowing] = {}
+    for part in parts:
+        widest = max(strip.width for strip in part.bed.strips)
+        for one in part.cutouts:
+            own = one.narrowest.width
+            for other in part.cutouts:
+                left = widest - other.narrowest.width - cloth.gap
+                if one.piece == other.piece or not 0 < own - left <= MOST_NARROWER * own:
+                    continue
+                by = (own - left) * (2 if one.on_fold else 1)
+                words = f"Beside {other.title} there are {cm(left)} left: cut {one.title} {cm(by)} narrower."
+                found[one.piece, other.piece] = _Narrowing(one.piece, by, (own - left) / own, words)
+    return sorted(found.values(), key=lambda one: one.share)[:MOST_TRIED]
 
 
 def _with(parts: Sections, piece: str, change: Callable[[Cutout], Sequence[Cutout]]) -> Sections:

@@ -24,8 +24,10 @@ from izett.cutting.lay.sound import wrong_with
 ROUNDS, MEETING_ROUNDS = 600, 40
 #: Fewer pieces on a strip are laid as well as they can be by their columns.
 WORTH_PACKING = 3
-#: Looks of the packer: to begin with, and for each piece; and how many seeds it has at a time.
-LOOKS, LOOKS_A_PIECE, SEEDS = 10, 1.0, 2
+#: Looks of the packer: to begin with, and for each piece.
+LOOKS, LOOKS_A_PIECE = 9, 0.9
+#: Seeds that it tries, of few pieces and of many; and how many at once.
+FEW, SEEDS_OF_FEW, SEEDS_OF_MANY, AT_ONCE = 20, 4, 2, 2
 #: Two plans of neighbouring seeds have no seed in common.
 SEEDS_APART = 1000
 #: cm. Where selvedges that are folded inwards meet is tried in such steps.
@@ -40,7 +42,6 @@ class Effort:
 
     rounds: int = ROUNDS
     looks: float = 1.0
-    seeds: int = SEEDS
 
 
 USUAL = Effort()
@@ -147,7 +148,8 @@ def _better(section: Section, cloth: Cloth, spots: list[Spot], seed: int, effort
             continue
         shortest = length_of(own)
         looks = round((LOOKS + LOOKS_A_PIECE * len(own)) * effort.looks)
-        for found in _side_by_side(ground, strip, own, seed, looks, effort.seeds):
+        seeds = SEEDS_OF_FEW if len(own) <= FEW else SEEDS_OF_MANY
+        for found in _side_by_side(ground, strip, own, seed, looks, seeds):
             if length_of(found) < shortest - BETTER and not any(wrong_with(_alone(found), [ground])):
                 shortest = length_of(found)
                 now = [*(spot for spot in now if spot.strip != strip), *found]
@@ -166,16 +168,18 @@ def _side_by_side(
     told: SimpleQueue[tuple[int, list[Packed] | None]] = SimpleQueue()
     unwanted = Event()
 
-    def listen(number: int) -> None:
-        with closing(packing[number].found()) as found:
-            for one in found:
-                if unwanted.is_set():
-                    break
-                told.put((number, one))
-        told.put((number, None))
+    def listen(own: Sequence[int]) -> None:
+        for number in own:
+            if not unwanted.is_set():
+                with closing(packing[number].found()) as found:
+                    for one in found:
+                        if unwanted.is_set():
+                            break
+                        told.put((number, one))
+            told.put((number, None))
 
-    for number in range(seeds):
-        Thread(target=listen, args=(number,), daemon=True).start()
+    for first in range(AT_ONCE):
+        Thread(target=listen, args=(range(first, seeds, AT_ONCE),), daemon=True).start()
     going = seeds
     try:
         while going:

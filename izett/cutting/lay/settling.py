@@ -11,13 +11,11 @@ from math import floor, inf
 import numpy as np
 import shapely
 
-from izett.cutting.lay.columns import HAIR, Ground, Spot
+from izett.cutting.lay.columns import HAIR, Ground, Spot, grown
 from izett.cutting.lay.cutouts import Outline, Pose
 
 #: cm. By how much an outline that an engine works with is larger than the piece: what simplifying may take off it.
 LARGER = 0.06
-#: Corners of an outline with room around it stay sharp up to this many times the room.
-SHARP = 2.0
 #: cm. By how much an outline that slides is taken to be thinner at either side.
 THINNER = 1e-5
 #: Slides are repeated until the plan gets no shorter, and no more often than this.
@@ -27,9 +25,7 @@ MOST_SLIDES = 6
 @lru_cache(maxsize=4096)
 def roomy(pose: Pose, gap: float) -> Outline:
     """Return a pose's outline with half a gap around it, in as few corners as its engine needs."""
-    paper = shapely.polygons(pose.outline)
-    grown = shapely.buffer(paper, gap / 2 + LARGER, join_style="mitre", mitre_limit=SHARP)
-    plain = shapely.simplify(grown, LARGER, preserve_topology=True)
+    plain = shapely.simplify(shapely.polygons(grown(pose, gap / 2 + LARGER)), LARGER, preserve_topology=True)
     ring = shapely.orient_polygons(plain).exterior
     return np.array(ring.coords)[:-1]
 

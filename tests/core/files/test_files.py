@@ -319,5 +319,5 @@ def test_the_same_pattern_prints_the_same_file(pattern):
 
 
 def test_an_unknown_paper_is_told(pattern):
-    with pytest.raises(UnknownName, match="a4 or letter"):
+    with pytest.raises(UnknownName, match="a4, letter, a0 or roll"):
         write_pdf(sheet_pieces(pattern), paper="napkin")
