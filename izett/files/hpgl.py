@@ -23,6 +23,7 @@ ETX = "\x03"
 #: Instructions, and steps, that are read at most; no plotter reaches further than its steps go.
 MOST_INSTRUCTIONS, FARTHEST = 400_000, 10_000_000
 LARGEST = 8 * 2**20
+_LETTERING = re.compile(r"\s*[Ll][Bb]")
 _INSTRUCTION = re.compile(r"\s*([A-Za-z]{2})([^A-Za-z\x03;]*)(?:;|(?=[A-Za-z])|$)")
 
 
@@ -127,27 +128,24 @@ def _drawn(text: str) -> Iterator[Stroke | Lettering]:
 
 
 def _instructions(text: str) -> Iterator[tuple[str, str]]:
+    """Yield each instruction with what follows it: numbers, or the words of a lettering."""
     at = number = 0
-    while at < len(text) and text[at:].strip():
-        match = _INSTRUCTION.match(text, at)
-        if match is None and text[at : at + 2].upper() != "LB":
-            raise UnreadableFile(f"“{text[at : at + 12]!r}” is no instruction of a plotter.", fix="Write it again.")
+    end = len(text.rstrip())
+    while at < end:
         number += 1
         if number > MOST_INSTRUCTIONS:
             raise UnreadableFile("The plot file never ends.", fix="Plot fewer pieces at a time.")
-        name = (text[at:].lstrip()[:2] if match is None else match[1]).upper()
-        if name == "LB":
-            begin = text.upper().index("LB", at) + 2
-            end = text.find(ETX, begin)
-            if end < 0:
+        if (lettering := _LETTERING.match(text, at)) is not None:
+            until = text.find(ETX, lettering.end())
+            if until < 0:
                 raise UnreadableFile("Words of the plot file have no end.", fix="Write the plot file again.")
-            yield name, text[begin:end]
-            at = end + 1
-            if text[at : at + 1] == ";":
-                at += 1
+            yield "LB", text[lettering.end() : until]
+            at = until + 1 + text.startswith(";", until + 1)
             continue
-        assert match is not None
-        yield name, match[2]
+        match = _INSTRUCTION.match(text, at)
+        if match is None:
+            raise UnreadableFile(f"{text[at : at + 12]!r} is no instruction of a plotter.", fix="Write it again.")
+        yield match[1].upper(), match[2]
         at = match.end()
 
 

@@ -23,6 +23,8 @@ LOOK_EVERY = 0.02
 LONGEST = 60
 #: A try that fits after so many reports was an easy one: only what comes after them is counted as a look.
 EASY = 4
+#: What is shorter by less than this share is not said until the end.
+STEP = 0.99
 #: cm. How thick the mast is, and how much shorter than the strip is wide.
 THIN = 0.001
 
@@ -47,11 +49,15 @@ class Packed:
 
 
 def packings(
-    width: float, items: Sequence[Item], *, seed: int, looks: int, seconds: int = LONGEST
+    width: float, items: Sequence[Item], *, below: float, seed: int, looks: int, seconds: int = LONGEST
 ) -> Generator[list[Packed]]:
-    """Yield better and better packings of a strip, until the looks are used up; closing it ends the process."""
+    """Yield packings of a strip that are shorter than `below`, each by a step, and the shortest at the end.
+
+    It ends when the looks are used up; closing it ends the process.
+    """
     asked = {
         "width": width,
+        "below": below,
         "items": [(item.key, item.corners, item.turns) for item in items],
         "seed": Random(seed).getrandbits(32),
         "looks": looks,
@@ -94,7 +100,8 @@ def _work(asked: dict[str, Any]) -> None:
     reports = spyrrow.ProgressQueue()
     solving = Thread(target=strip.solve, args=(config, reports), daemon=True)
     solving.start()
-    hard, since, shortest = 0, 0, float("inf")
+    hard, since, shortest, said = 0, 0, float("inf"), asked["below"] / STEP
+    best: Any = None
     while hard < asked["looks"]:
         # Asked before the queue is emptied: what is reported last is read too.
         going = solving.is_alive()
@@ -103,13 +110,21 @@ def _work(asked: dict[str, Any]) -> None:
                 since += 1
                 hard += since > EASY
             elif found.width < shortest and hard < asked["looks"]:
-                since, shortest = 0, found.width
-                print(json.dumps([(p.id, p.rotation, *p.translation) for p in found.placed_items]), flush=True)
+                since, shortest, best = 0, found.width, found
+                if shortest < said * STEP:
+                    said, best = shortest, None
+                    _say(found)
         if not going:
             break
         sleep(LOOK_EVERY)
+    if best is not None and shortest < asked["below"]:
+        _say(best)
     # The solver cannot be told to stop.
     os._exit(0)
+
+
+def _say(found: Any) -> None:
+    print(json.dumps([(p.id, p.rotation, *p.translation) for p in found.placed_items]), flush=True)
 
 
 if __name__ == "__main__":

@@ -7,12 +7,14 @@ from random import Random
 import numpy as np
 import shapely
 
-from izett.cutting.lay.columns import Ground, Spot
+from izett.cutting.lay.columns import Ground, Spot, length_of
 from izett.cutting.lay.cutouts import Cutout, Outline, Pose
 from izett.cutting.lay.packer import THIN, Item, Packed, packings
 from izett.cutting.lay.settling import LARGER, roomy, settled, slide
 
 CHAIN = "chain"
+#: What is longer than the plan that there is by more than this is not slid together.
+WORTH_SLIDING = 1.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +39,8 @@ class Packing:
     def __init__(self, ground: Ground, strip: int, spots: Sequence[Spot], *, seed: int, looks: int) -> None:
         random = Random(seed)
         self._ground, self._strip, self._seed, self._looks = ground, strip, seed, looks
+        # What comes is slid together: it may still be longer than what there is.
+        self._below = length_of(spots) * WORTH_SLIDING
         self._width = ground.width + ground.gap + 2 * LARGER
         self._links = _chain([spot for spot in spots if spot.cutout.on_fold], ground, random)
         self._loose = [spot.cutout for spot in spots if not spot.cutout.on_fold]
@@ -50,7 +54,7 @@ class Packing:
         ]
         if self._links:
             items.append(Item(CHAIN, _turned(_chain_outline(self._links, self._ground, self._width)), [0.0]))
-        return packings(self._width + THIN, items, seed=self._seed, looks=self._looks)
+        return packings(self._width + THIN, items, below=self._below, seed=self._seed, looks=self._looks)
 
     def spots(self, found: Sequence[Packed]) -> list[Spot]:
         """Return what was found as spots, slid together."""

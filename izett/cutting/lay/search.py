@@ -34,6 +34,8 @@ SEEDS_APART = 1000
 MEET_EVERY = 5.0
 #: cm. A plan that is shorter by less is no better one.
 BETTER = 0.05
+#: Decimals of a length in which two plans are equally long.
+ROUNDED = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,14 +148,36 @@ def _better(section: Section, cloth: Cloth, spots: list[Spot], seed: int, effort
         own = [spot for spot in now if spot.strip == strip]
         if len(own) < WORTH_PACKING:
             continue
-        shortest = length_of(own)
         looks = round((LOOKS + LOOKS_A_PIECE * len(own)) * effort.looks)
         seeds = SEEDS_OF_FEW if len(own) <= FEW else SEEDS_OF_MANY
-        for found in _side_by_side(ground, strip, own, seed, looks, seeds):
-            if length_of(found) < shortest - BETTER and not any(wrong_with(_alone(found), [ground])):
-                shortest = length_of(found)
-                now = [*(spot for spot in now if spot.strip != strip), *found]
-                yield now
+        for found in _shorter(_side_by_side(ground, strip, own, seed, looks, seeds), own, ground):
+            now = [*(spot for spot in now if spot.strip != strip), *found]
+            yield now
+
+
+def _shorter(
+    found: Iterator[tuple[int, int, list[Spot]]], first: Sequence[Spot], ground: Ground
+) -> Iterator[list[Spot]]:
+    """Yield plans of a strip as they come, each shorter by a word's worth; at the end the shortest.
+
+    Which of them comes first depends on the machine: the shortest of all, and among equals the first of the first seed, is
+    the same on any.
+    """
+    shown = length_of(first)
+    best: tuple[float, int, int] | None = None
+    last: list[Spot] | None = None
+    for seed, number, spots in found:
+        rank = (round(length_of(spots), ROUNDED), seed, number)
+        if rank[0] >= length_of(first) - BETTER or (best is not None and rank >= best):
+            continue
+        if any(wrong_with(_alone(spots), [ground])):
+            continue
+        best, last = rank, spots
+        if rank[0] < shown - BETTER:
+            shown, last = rank[0], None
+            yield spots
+    if last is not None:
+        yield last
 
 
 def _alone(spots: Sequence[Spot]) -> list[Spot]:
@@ -162,8 +186,8 @@ def _alone(spots: Sequence[Spot]) -> list[Spot]:
 
 def _side_by_side(
     ground: Ground, strip: int, spots: Sequence[Spot], seed: int, looks: int, seeds: int
-) -> Iterator[list[Spot]]:
-    """Yield what several seeds find at a time, the newest of each; closing it ends them all."""
+) -> Iterator[tuple[int, int, list[Spot]]]:
+    """Yield what several seeds find, with the number of the seed and of the find; closing it ends them all."""
     packing = [Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, looks=looks) for number in range(seeds)]
     told: SimpleQueue[tuple[int, list[Packed] | None]] = SimpleQueue()
     unwanted = Event()
@@ -180,16 +204,14 @@ def _side_by_side(
 
     for first in range(AT_ONCE):
         Thread(target=listen, args=(range(first, seeds, AT_ONCE),), daemon=True).start()
-    going = seeds
+    going, came = seeds, [0] * seeds
     try:
         while going:
-            newest: dict[int, list[Packed]] = {}
-            for number, found in [told.get(), *(told.get() for _ in range(told.qsize()))]:
-                if found is None:
-                    going -= 1
-                else:
-                    newest[number] = found
-            for number, found in newest.items():
-                yield packing[number].spots(found)
+            number, found = told.get()
+            if found is None:
+                going -= 1
+                continue
+            came[number] += 1
+            yield number, came[number], packing[number].spots(found)
     finally:
         unwanted.set()
