@@ -236,7 +236,8 @@ def _mirrored(spot: Point, about: Point, along: Point) -> Point:
 def _walked_back(corner: CornerCut, cuts: tuple[Sequence[Point], Sequence[Point]]) -> CornerCut:
     """Return a corner that was built with both lines walked the other way."""
     first, second = (float(_line(line).length) for line in cuts)
-    return CornerCut(first - corner.after, second - corner.before, corner.points[::-1])
+    # A length less itself is nothing: a hair below would count from a line's other end.
+    return CornerCut(max(first - corner.after, 0.0), max(second - corner.before, 0.0), corner.points[::-1])
 
 
 def squared(

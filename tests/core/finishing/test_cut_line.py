@@ -1,0 +1,130 @@
+"""The cutting line: at its allowance along every edge, its corners built as they are meant."""
+
+from math import hypot
+
+import pytest
+from shapely import LineString, Polygon
+from shapely import Point as ShapelyPoint
+from shapely.affinity import affine_transform
+
+from izett.drafting.sets import starter_sets
+from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.cut_line import MITRE_LIMIT, CutLine, cutting_line
+from izett.finishing.sheet import sheet_pieces
+from izett.pattern.document import CornerCut
+from izett.recipe.model import Recipe, Step
+from tests.bodies import with_hips
+from tests.core.blocks import cut_for, drafted_set
+
+#: cm. How closely a cutting line lies at its allowance, beside what flattening a curve takes.
+CLOSE = 0.02
+#: A trapezoid, wider at its hem: hem, side, top, side; counter-clockwise.
+FLARED = ((0.0, 0.0), (40.0, 0.0), (34.0, 50.0), (6.0, 50.0))
+
+
+def ring(kind, widths=(4.0, 1.5, 1.0, 1.5), corners=FLARED, *, of_first=(True, True, True, False)):
+    """A ring of straight lines, its two lower corners cut in a way, along the hem."""
+    ends = [(kind, True), (CornerCut.MITRE, True), (CornerCut.MITRE, True), (kind, of_first[3])]
+    return [
+        CutLine((corners[i], corners[(i + 1) % 4]), width, end)
+        for i, (width, end) in enumerate(zip(widths, ends, strict=True))
+    ]
+
+
+def turned_up(cut):
+    """What of a cut piece lies beneath its hem (y = 0), folded up along it."""
+    beneath = cut.intersection(Polygon([(-50, -50), (90, -50), (90, 0), (-50, 0)]))
+    return affine_transform(beneath, (1, 0, 0, -1, 0, 0))
+
+
+@pytest.mark.parametrize("lean", [-8.0, -3.0, 0.0, 5.0, 12.0])
+def test_a_hem_that_is_folded_back_lies_edge_on_edge_when_it_is_turned_up(lean):
+    """A flared or tapered side: the end of the turning is a mirror image of the side that it lies against."""
+    corners = ((0.0, 0.0), (40.0, 0.0), (40.0 - lean, 50.0), (lean, 50.0))
+    folded = Polygon(cutting_line(ring(CornerCut.FOLDED, corners=corners)))
+    mitred = Polygon(cutting_line(ring(CornerCut.MITRE, corners=corners)))
+    assert turned_up(folded).difference(folded).area < 1e-6
+    # As wide as the piece with its allowances is there, and not narrower.
+    band = Polygon([(-50, 0), (90, 0), (90, 4), (-50, 4)])
+    assert turned_up(folded).area == pytest.approx(folded.intersection(band).area, rel=1e-6)
+    if lean:
+        assert abs(folded.area - mitred.area) > 0.05
+    if lean > 0:
+        assert turned_up(mitred).difference(mitred).area > 0.1
+
+
+def test_a_squared_corner_ends_square_to_its_line_where_that_runs_out():
+    cut = cutting_line(ring(CornerCut.SQUARE))
+    # The hem, run out, comes to the side's cut; there its allowance ends at a right angle.
+    side = LineString([FLARED[1], FLARED[2]])
+    out = hypot(*(b - a for a, b in zip(*side.coords, strict=True)))
+    met = (40.0 + 1.5 * out / 50, 0.0)
+    assert min(hypot(x - met[0], y - met[1]) for x, y in cut) < 1e-6
+    assert min(hypot(x - met[0], y + 4.0) for x, y in cut) < 1e-6
+
+
+def test_a_strip_narrower_than_its_turning_is_mitred():
+    strip = ((0.0, 0.0), (40.0, 0.0), (40.0, 1.0), (0.0, 1.0))
+    cut = Polygon(cutting_line(ring(CornerCut.FOLDED, corners=strip)))
+    assert cut.is_valid and cut.covers(Polygon(strip))
+
+
+@pytest.mark.parametrize("purpose", [key for key in purposes() if key != "none"])
+def test_along_every_edge_of_every_set_the_cut_lies_at_its_allowance(purpose):
+    """Sampled along all edges of all starter sets: no nearer and no farther, no spike, no crossing."""
+    sampled = 0
+    for of in starter_sets().values():
+        for body in with_hips(150):
+            pattern = cut_for(drafted_set(of, body).pattern, purpose)
+            for sheet in sheet_pieces(pattern):
+                sampled += looked_at(sheet, Allowances.of_pattern(pattern))
+    assert sampled >= 200
+
+
+def test_a_garment_with_hems_bands_and_facings_is_cut_at_its_allowances(evaluator):
+    steps = (
+        Step("s0", "change_side", {"hem": 6.0}),
+        Step("s1", "change_neckline", {"wider": 2.0, "front": 4.0, "back": 1.0}),
+        Step("s2", "add_facing", {"edge": {"start": "front.neck_shoulder", "end": "front.neck_cf", "along": "front.neck"}, "width": 5.0}),
+        Step("s3", "add_copy", {"kind": "lining", "pieces": ["skirt_front", "skirt_back"]}),
+        Step("s4", "add_band", {"kind": "cuff", "height": 5.0, "edges": [
+            {"start": "sleeve.wrist_back", "end": "sleeve.wrist_front", "along": "sleeve.hem"}]}),
+    )  # fmt: skip
+    for body in with_hips(150):
+        found = evaluator.evaluate(Recipe("bodice", body, also=("sleeve", "skirt"), steps=steps))
+        assert not [stage.failure for stage in found.stages if stage.failure]
+        for purpose in ("home", "bridal"):
+            pattern = cut_for(found.pattern, purpose)
+            assert sum(looked_at(sheet, Allowances.of_pattern(pattern)) for sheet in sheet_pieces(pattern)) >= 80
+
+
+def looked_at(sheet, allowances):
+    """Look at a sheet's cutting line all along; return how many places were looked at."""
+    cut, sewn = Polygon(sheet.cutting), Polygon(sheet.sewing)
+    assert cut.is_valid and cut.buffer(1e-6).covers(sewn), sheet.piece.name
+    widest = max(line.width for line in sheet.lines)
+    # No spike: nothing that is cut lies further out than a corner may.
+    reach = MITRE_LIMIT * max(widest, 0.01) * 1.5
+    assert all(sewn.exterior.distance(ShapelyPoint(spot)) <= reach for spot in sheet.cutting)
+    seen = 0
+    for edge in sheet.piece.edges:
+        if edge.is_leg:
+            continue
+        width, line = allowances.of(sheet.piece, edge), LineString(edge.curve.flattened())
+        # Near its ends the corners decide, and where a dart opens its cap.
+        clear = 2.5 * widest
+        if line.length < 2 * clear + 1:
+            continue
+        for share in (0.0, 0.25, 0.5, 0.75, 1.0):
+            spot = line.interpolate(clear + share * (line.length - 2 * clear))
+            if any(LineString(dart.cap).distance(spot) < 2 * widest for dart in sheet.darts):
+                continue
+            far = cut.exterior.distance(spot)
+            assert far <= width + CLOSE, (sheet.piece.name, edge.lineage)
+            # Nearer only where another edge of the piece comes near as well.
+            other = min(
+                (LineString(o.curve.flattened()).distance(spot) for o in sheet.piece.edges if o is not edge), default=99
+            )
+            assert far >= width - CLOSE or other < width + widest, (sheet.piece.name, edge.lineage)
+            seen += 1
+    return seen
