@@ -7,12 +7,17 @@ Nothing else parses, so a formula from a file can compute a number and do nothin
 import ast
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from math import acos, asin, atan, atan2, ceil, cos, degrees, radians, sin, sqrt, tan
+from math import acos, asin, atan, atan2, cos, degrees, radians, sin, sqrt, tan
+from math import ceil as next_whole
+from math import floor as last_whole
 from types import CodeType
 from typing import Any
 
 from izett.rules.written import Part, written
 from izett.wording import bare
+
+#: Decimals beyond which a computed number holds only float noise.
+NOISE_DECIMALS = 9
 
 
 def clamp(value: float, low: float, high: float) -> float:
@@ -20,8 +25,23 @@ def clamp(value: float, low: float, high: float) -> float:
     return min(max(value, low), high)
 
 
+def ceil(value: float) -> float:
+    """Return a value rounded up to a whole number; one that is whole but for a rounding error stays.
+
+    >>> ceil(2.1), ceil(0.1 * 30)
+    (3.0, 3.0)
+    """
+    return float(next_whole(round(value, NOISE_DECIMALS)))
+
+
+def floor(value: float) -> float:
+    """Return a value rounded down to a whole number; one that is whole but for a rounding error stays."""
+    return float(last_whole(round(value, NOISE_DECIMALS)))
+
+
 FUNCTIONS: dict[str, Any] = {
-    f.__name__: f for f in (abs, min, max, clamp, ceil, sqrt, sin, cos, tan, asin, acos, atan, atan2, degrees, radians)
+    f.__name__: f
+    for f in (abs, min, max, clamp, ceil, floor, sqrt, sin, cos, tan, asin, acos, atan, atan2, degrees, radians)
 }
 _GLOBALS: dict[str, Any] = {"__builtins__": {}, **FUNCTIONS}
 _ALLOWED = (

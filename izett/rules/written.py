@@ -46,6 +46,10 @@ def written(text: str, lengths: frozenset[str] = frozenset(), *, length: bool = 
     return tuple(_Writer(lengths).of(tree, CHOICE, length=length or None))
 
 
+#: What is written after a number that is rounded.
+ROUNDED = {"ceil": ", rounded up", "floor": ", rounded down"}
+
+
 class _Writer:
     def __init__(self, lengths: frozenset[str]) -> None:
         self.lengths = lengths
@@ -71,7 +75,7 @@ class _Writer:
             case ast.Call(func=ast.Name(id="sqrt"), args=[inner]):
                 power = self.power(inner)
                 found = None if power is None else power / 2
-            case ast.Call(func=ast.Name(id="abs" | "min" | "max" | "clamp" | "ceil"), args=args):
+            case ast.Call(func=ast.Name(id="abs" | "min" | "max" | "clamp" | "ceil" | "floor"), args=args):
                 found = self._first(*args)
         return found
 
@@ -134,7 +138,7 @@ class _Writer:
     def _called(self, name: str, args: Sequence[ast.expr], *, length: bool | None) -> tuple[int, list[Part]]:
         """Return what a function's value is called: one among lengths, or one of numbers and angles."""
         among = self._first(*args) == 1 or bool(length)
-        if name in ("max", "min", "clamp", "ceil", "abs"):
+        if name in ("max", "min", "clamp", "ceil", "floor", "abs"):
             return CHOICE, self._among(name, [self.of(arg, SUM, length=among) for arg in args])
         inner = [self.of(arg, ATOM) for arg in args]
         if name in INVERSE:
@@ -147,8 +151,10 @@ class _Writer:
         if name == "clamp":
             value, low, high = args
             return [*value, Part(" held within "), *low, Part(" and "), *high]
-        if name in ("ceil", "abs"):
-            return [*args[0], Part(", rounded up")] if name == "ceil" else [Part("the size of "), *args[0]]
+        if name == "abs":
+            return [Part("the size of "), *args[0]]
+        if name in ROUNDED:
+            return [*args[0], Part(ROUNDED[name])]
         # With more than two of them it is the largest.
         words = {"max": ("larger", "largest"), "min": ("smaller", "smallest")}[name][len(args) > len("ab")]
         parts = [Part(f"the {words} of "), *args[0]]
