@@ -1,7 +1,6 @@
 """The table: working a recipe out without keeping it, and writing files of it."""
 
 from dataclasses import asdict, fields
-from typing import Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -13,11 +12,7 @@ from izett.checking.ease_map import ease_map
 from izett.drafting.handles import handles_of
 from izett.drafting.method import Ease
 from izett.errors import IzettError, ReferenceLost
-from izett.files.pattern_json import evaluated_document, write_pattern
-from izett.files.pdf import pages_of, write_pdf
 from izett.files.recipe_json import StepDoc
-from izett.files.svg import write_svg
-from izett.finishing.allowances import purposes
 from izett.finishing.sheet import sheet_pieces
 from izett.fitting.compare import moves
 from izett.measuring.measure import measure
@@ -28,14 +23,13 @@ from izett.recipe.evaluation import Evaluation
 from izett.recipe.refusals import IDLE
 from izett.rules.sheet import SETTABLE
 from studio.advising import trying
-from studio.cautions import CAUTIONS
+from studio.cut_files import KINDS, MEDIA, FileKind, Paper, written
 from studio.downloads import attachment, filename, files
 from studio.drapes import given_state
 from studio.drawing import drawn, piece_key
 from studio.lanes import LOOK, printing, turn
-from studio.limits import MOST_PAGES
 from studio.locking import job_of
-from studio.models import Job, MeasureSheet
+from studio.models import MeasureSheet
 from studio.muslins import as_cut
 from studio.problems import Refusal, not_found
 from studio.state import head_of, readable_recipe
@@ -306,41 +300,14 @@ def _against(data: PreviewIn, pattern: Pattern) -> tuple[AsCutOut | None, Notice
     return laid_under, None
 
 
-@router.get("/jobs/{job_id}/files/{kind}", openapi_extra=files("application/json", "application/pdf", "image/svg+xml"))
-def file(
-    request: HttpRequest, job_id: UUID, kind: Literal["svg", "pdf", "json"], paper: Literal["a4", "letter"] = "a4"
-) -> HttpResponse:
-    """Return the job's pattern as it stands, as a file to print or to keep."""
+@router.get("/jobs/{job_id}/files/{kind}", openapi_extra=files(*MEDIA))
+def file(request: HttpRequest, job_id: UUID, kind: FileKind, paper: Paper = Paper.A4) -> HttpResponse:
+    """Return the job's pattern as it stands, as a file to print, to cut by or to keep."""
     job = job_of(job_id)
     readable_recipe(job)
     with printing():
         with turn(LOOK):
             evaluation = evaluate_revision(head_of(job))
-        content, media = _written(job, evaluation, kind, paper)
-    name = f"{filename(f'{job.garment} {job.wearer.name}')}.{'izett-pattern.json' if kind == 'json' else kind}"
-    return attachment(content, media, name)
-
-
-def _written(job: Job, evaluation: Evaluation, kind: str, paper: str) -> tuple[str | bytes, str]:
-    title = f"{job.garment}, revision {head_of(job).number}"
-    if kind == "json":
-        measures = measures_of(head_of(job).sheet)
-        document = evaluated_document(evaluation, measures=measures)
-        return write_pattern(document), "application/json"
-    sheets = sheet_pieces(evaluation.pattern, title=title, wearer=initials(job.wearer.name))
-    if kind == "svg":
-        return write_svg(sheets), "image/svg+xml"
-    if (pages := pages_of(sheets, paper=paper)) > MOST_PAGES:
-        raise Refusal(
-            422,
-            "too-many-pages",
-            f"This pattern would fill {pages} sheets of paper; at most {MOST_PAGES} are printed at once.",
-            fix="Look for a piece that is far too large, or take the SVG file to a wide printer.",
-        )
-    notes = (f"Allowances: {purposes()[evaluation.pattern.allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
-    return write_pdf(sheets, paper=paper, title=title, notes=notes), "application/pdf"
-
-
-def initials(name: str) -> str:
-    """Return a wearer's initials: sheets lie about, names need not."""
-    return "".join(word[0].upper() + "." for word in name.split() if word)
+        content = written(job, evaluation, kind, paper)
+    name = f"{filename(f'{job.garment} {job.wearer.name}')}.{KINDS[kind].ending}"
+    return attachment(content, KINDS[kind].media, name)

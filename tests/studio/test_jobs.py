@@ -196,17 +196,44 @@ def test_allowances_that_cannot_be_are_refused_and_nothing_is_kept(page):
 
 
 @pytest.mark.parametrize(
-    ("kind", "media"), [("svg", "image/svg+xml"), ("pdf", "application/pdf"), ("json", "application/json")]
+    ("kind", "media", "ending"),
+    [
+        ("svg", "image/svg+xml", ".svg"),
+        ("pdf", "application/pdf", ".pdf"),
+        ("json", "application/json", ".izett-pattern.json"),
+        ("dxf", "image/vnd.dxf", ".dxf"),
+        ("dxf-numbered", "image/vnd.dxf", ".numbered.dxf"),
+        ("plt", "application/vnd.hp-hpgl", ".plt"),
+        ("seams", "text/csv", ".seams.csv"),
+        ("cutting-list", "text/csv", ".cutting-list.csv"),
+    ],
 )
-def test_files_are_written_of_the_job_as_it_stands(page, kind, media):
+def test_files_are_written_of_the_job_as_it_stands(page, kind, media, ending):
     job = page.job()
     answer = page.get(f"/api/jobs/{job['id']}/files/{kind}?paper=letter")
     assert answer.status_code == 200
     assert answer["Content-Type"] == media
-    assert "recital-bodice" in answer["Content-Disposition"]
-    assert len(answer.content) > 3000
+    assert "recital-bodice" in answer["Content-Disposition"] and f'{ending}";' in answer["Content-Disposition"]
+    assert len(answer.content) > (3000 if media != "text/csv" else 80)
     if kind != "json":
         assert b"Odile" not in answer.content, "sheets carry initials, not names"
+
+
+@pytest.mark.parametrize("paper", ["a0", "roll"])
+def test_a_pattern_is_printed_on_large_paper(page, paper):
+    answer = page.get(f"/api/jobs/{page.job()['id']}/files/pdf?paper={paper}")
+    assert answer.status_code == 200 and answer.content.startswith(b"%PDF")
+
+
+def test_a_missing_allowance_stops_what_is_cut_by_and_nothing_else(page):
+    job = page.job()
+    bare = allowances(job, lines=[{"line": "front.side", "width": 0}])
+    assert page.put(f"/api/jobs/{job['id']}/recipe", bare, job["version"]).status_code == 200
+    for kind in ("pdf", "svg", "dxf", "plt"):
+        answer = problem(page.get(f"/api/jobs/{job['id']}/files/{kind}"), 422, "allowance-missing")
+        assert "nothing is printed" in answer["detail"] and "No allowance" in answer["fix"]
+    for kind in ("json", "seams", "cutting-list"):
+        assert page.get(f"/api/jobs/{job['id']}/files/{kind}").status_code == 200
 
 
 def test_what_is_not_there_is_told(page):
@@ -216,7 +243,7 @@ def test_what_is_not_there_is_told(page):
     problem(page.post("/api/preview", {"sheet": 99, "recipe": {}}), 404, "not-found")
     job = page.job()
     problem(page.get(f"/api/jobs/{job['id']}/rounds/3/pattern"), 404, "not-found")
-    problem(page.get(f"/api/jobs/{job['id']}/files/dxf"), 422, "invalid-request")
+    problem(page.get(f"/api/jobs/{job['id']}/files/docx"), 422, "invalid-request")
 
 
 def test_a_fix_whose_finding_is_gone_changes_nothing_and_says_so(page):

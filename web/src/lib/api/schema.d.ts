@@ -1593,7 +1593,7 @@ export interface paths {
         };
         /**
          * File
-         * @description Return the job's pattern as it stands, as a file to print or to keep.
+         * @description Return the job's pattern as it stands, as a file to print, to cut by or to keep.
          */
         get: operations["studio_routers_table_file"];
         put?: never;
@@ -5878,6 +5878,18 @@ export interface components {
             symbol: string;
         };
         /**
+         * FileKind
+         * @description What a job's pattern is written as.
+         * @enum {string}
+         */
+        FileKind: "pdf" | "svg" | "dxf" | "dxf-numbered" | "plt" | "json" | "seams" | "cutting-list";
+        /**
+         * Paper
+         * @description What a pattern is printed on.
+         * @enum {string}
+         */
+        Paper: "a4" | "letter" | "a0" | "roll";
+        /**
          * KeepingOut
          * @description Whether the work can be kept, when it was last copied, and what to say of that.
          */
@@ -8838,12 +8850,13 @@ export interface operations {
     studio_routers_table_file: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: "a4" | "letter" | "a0" | "roll";
             };
             header?: never;
             path: {
                 job_id: string;
-                kind: "svg" | "pdf" | "json";
+                /** @description What a job's pattern is written as. */
+                kind: "pdf" | "svg" | "dxf" | "dxf-numbered" | "plt" | "json" | "seams" | "cutting-list";
             };
             cookie?: never;
         };
@@ -8855,9 +8868,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": Record<string, never>;
                     "application/pdf": string;
                     "image/svg+xml": string;
+                    "image/vnd.dxf": string;
+                    "application/vnd.hp-hpgl": string;
+                    "application/json": Record<string, never>;
+                    "text/csv": string;
                 };
             };
             /** @description What went wrong, and what to do about it */

@@ -15,6 +15,23 @@
 
 	let lit = $state<string[]>([]);
 
+	/** What a pattern is printed on, and what it is written as for others. */
+	const PRINTS = [
+		['a4', 'Print file, A4'],
+		['letter', 'Print file, Letter'],
+		['a0', 'A0 sheets'],
+		['roll', 'On a roll'],
+	] as const;
+	const FILES = [
+		['svg', 'SVG'],
+		['dxf', 'DXF, a layer a line'],
+		['dxf-numbered', 'DXF, layers by number'],
+		['plt', 'Plot file (HPGL)'],
+		['json', 'Pattern, JSON'],
+		['seams', 'Seam lengths, CSV'],
+		['cutting-list', 'Cutting list, CSV'],
+	] as const;
+
 	const purposes = $derived(shelf.all?.purposes ?? []);
 	const usual = $derived(desk.trial.preview?.cut_for ?? 'muslin');
 	const cutting = $derived(cuttingOf(desk.job?.recipe, usual));
@@ -31,6 +48,13 @@
 			}
 		return found;
 	});
+
+	/** Lines that were left without an allowance, and that nobody accepted so. */
+	const missing = $derived(
+		(desk.trial.preview?.checks ?? [])
+			.filter((r) => r.check === 'allowances_agree' && r.aspect === 'without' && r.verdict === 'warns')
+			.map((r) => lineOnBoth(r.where[0] ?? '')),
+	);
 
 	/** Keep a change of the allowances: a step of the recipe. */
 	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
@@ -65,11 +89,22 @@
 	{/snippet}
 	{#snippet panel()}
 		<h2>Print and carry</h2>
+		{#if missing.length}
+			<p class="missing" role="alert">
+				No seam allowance at {missing.join(', ')}: give it one below, or accept it with a reason in Check.
+				Until then nothing is printed.
+			</p>
+		{/if}
 		<div class="files">
-			<a class="button main" href={file('pdf', '?paper=a4')} download>Print file, A4</a>
-			<a class="button main" href={file('pdf', '?paper=letter')} download>Print file, Letter</a>
-			<a class="button" href={file('svg')} download>SVG, true size</a>
-			<a class="button" href={file('json')} download>Pattern, JSON</a>
+			{#each PRINTS as [paper, words] (paper)}
+				<a class="button main" href={file('pdf', `?paper=${paper}`)} download>{words}</a>
+			{/each}
+		</div>
+		<p class="soft">Files for others, true to size, in millimetres:</p>
+		<div class="files">
+			{#each FILES as [kind, words] (kind)}
+				<a class="button" href={file(kind)} download>{words}</a>
+			{/each}
 			<a class="button" href={`/api/jobs/${desk.job?.id}/export`} download>Whole job, JSON</a>
 		</div>
 		{#each shelf.all?.cautions.cut ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
@@ -117,6 +152,10 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.5rem;
+	}
+	.missing {
+		border-left: 4px solid var(--wax);
+		padding: 0.3rem 0.6rem;
 	}
 	.soft {
 		color: var(--ink-soft);

@@ -1,0 +1,124 @@
+"""A job's pattern as it stands in a file: to print, to cut, to plot, or to read elsewhere."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from izett.cutting.cloth import Use
+from izett.cutting.lay.cutouts import Wanted
+from izett.cutting.order import ToCut, cutting_order
+from izett.cutting.uses import use_of
+from izett.files.dxf import write_dxf
+from izett.files.hpgl import write_hpgl
+from izett.files.lists_csv import write_cutting_list, write_seam_lengths
+from izett.files.pattern_json import evaluated_document, write_pattern
+from izett.files.pdf import ROLL_WIDTH, pages_of, write_pdf
+from izett.files.svg import write_svg
+from izett.finishing.allowances import purposes, refuse_missing
+from izett.finishing.sheet import SheetPiece, sheet_pieces
+from izett.recipe.evaluation import Evaluation
+from studio.cautions import CAUTIONS
+from studio.limits import MOST_PAGES
+from studio.models import Job
+from studio.problems import Refusal
+from studio.state import head_of
+from studio.workroom import measures_of
+
+
+class FileKind(StrEnum):
+    """What a job's pattern is written as."""
+
+    PDF = "pdf"
+    SVG = "svg"
+    DXF = "dxf"
+    DXF_NUMBERED = "dxf-numbered"
+    PLOT = "plt"
+    JSON = "json"
+    SEAMS = "seams"
+    CUTTING_LIST = "cutting-list"
+
+
+class Paper(StrEnum):
+    """What a pattern is printed on."""
+
+    A4 = "a4"
+    LETTER = "letter"
+    A0 = "a0"
+    ROLL = "roll"
+
+
+@dataclass(frozen=True, slots=True)
+class _Written:
+    """A kind of file: its type, the end of its name, and whether it is one to cut by."""
+
+    media: str
+    ending: str
+    to_cut: bool = True
+
+
+KINDS: Mapping[FileKind, _Written] = {
+    FileKind.PDF: _Written("application/pdf", "pdf"),
+    FileKind.SVG: _Written("image/svg+xml", "svg"),
+    FileKind.DXF: _Written("image/vnd.dxf", "dxf"),
+    FileKind.DXF_NUMBERED: _Written("image/vnd.dxf", "numbered.dxf"),
+    FileKind.PLOT: _Written("application/vnd.hp-hpgl", "plt"),
+    FileKind.JSON: _Written("application/json", "izett-pattern.json", to_cut=False),
+    FileKind.SEAMS: _Written("text/csv", "seams.csv", to_cut=False),
+    FileKind.CUTTING_LIST: _Written("text/csv", "cutting-list.csv", to_cut=False),
+}
+MEDIA = tuple(dict.fromkeys(kind.media for kind in KINDS.values()))
+
+
+def written(job: Job, evaluation: Evaluation, kind: FileKind, paper: Paper) -> str | bytes:
+    """Return a job's pattern as a file.
+
+    Raises:
+        AllowanceMissing: a line was left without a seam allowance, and the file is one to cut by.
+        Refusal: it would fill more sheets of paper than anybody joins.
+    """
+    pattern = evaluation.pattern
+    if KINDS[kind].to_cut:
+        refuse_missing(pattern)
+    title = f"{job.garment}, revision {head_of(job).number}"
+
+    def sheets() -> list[SheetPiece]:
+        return sheet_pieces(pattern, title=title, wearer=initials(job.wearer.name))
+
+    ways: Mapping[FileKind, Callable[[], str | bytes]] = {
+        FileKind.PDF: lambda: _pdf(sheets(), evaluation, paper, title),
+        FileKind.SVG: lambda: write_svg(sheets()),
+        FileKind.DXF: lambda: write_dxf(sheets()),
+        FileKind.DXF_NUMBERED: lambda: write_dxf(sheets(), numbered=True),
+        FileKind.PLOT: lambda: write_hpgl(sheets(), width=ROLL_WIDTH).encode("latin-1", "replace"),
+        FileKind.JSON: lambda: write_pattern(evaluated_document(evaluation, measures=measures_of(head_of(job).sheet))),
+        FileKind.SEAMS: lambda: write_seam_lengths(pattern),
+        FileKind.CUTTING_LIST: lambda: write_cutting_list(cut_by_cloth(sheets())),
+    }
+    return ways[kind]()
+
+
+def cut_by_cloth(sheets: list[SheetPiece]) -> list[tuple[Use, list[ToCut]]]:
+    """Return what is cut of each cloth that the garment has pieces of, in the order of cutting."""
+    found: list[tuple[Use, list[ToCut]]] = []
+    for use in Use:
+        own = [Wanted(sheet) for sheet in sheets if use_of(sheet) is use]
+        if own:
+            found.append((use, cutting_order(own)))
+    return found
+
+
+def _pdf(sheets: list[SheetPiece], evaluation: Evaluation, paper: Paper, title: str) -> bytes:
+    if (pages := pages_of(sheets, paper=paper.value)) > MOST_PAGES:
+        raise Refusal(
+            422,
+            "too-many-pages",
+            f"This pattern would fill {pages} sheets of paper; at most {MOST_PAGES} are printed at once.",
+            fix="Look for a piece that is far too large, or take the SVG file to a wide printer.",
+        )
+    notes = (f"Allowances: {purposes()[evaluation.pattern.allowances.purpose].title.lower()}.", *CAUTIONS["cut"])
+    return write_pdf(sheets, paper=paper.value, title=title, notes=notes)
+
+
+def initials(name: str) -> str:
+    """Return a wearer's initials: sheets lie about, names need not."""
+    return "".join(word[0].upper() + "." for word in name.split() if word)
