@@ -11,6 +11,7 @@ from studio.failures import install
 from studio.problems import ProblemOut
 from studio.routers import (
     charts,
+    cutting,
     draping,
     fitting,
     house,
@@ -65,6 +66,7 @@ for part in (
     style,
     draping,
     tracing,
+    cutting,
     table,
     long_work,
     keeping,

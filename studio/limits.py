@@ -17,6 +17,8 @@ MOST_PHOTOS, MOST_PHOTOS_OF_A_JOB, MOST_SPELLS, LONGEST_SPELL, MOST_KEPT_FITS = 
 MOST_PAGES = 400
 #: Tickets on the bench, wearers, charts.
 MOST_JOBS, MOST_WEARERS, MOST_CHARTS = 5_000, 5_000, 200
+#: Cloths on the shelf.
+MOST_CLOTHS = 1_000
 
 
 def refuse_more(count: int, most: int, what: str) -> None:

@@ -94,7 +94,7 @@ class Job(models.Model):
     """A garment for a wearer. `version` counts every change to the job or its rounds, for locking.
 
     `look_again` is a note to come back to, from a day on; `on_form` a draping session as it is prepared
-    (`studio/drape_schemas.py`).
+    (`studio/form_schemas.py`), `cut_table` its cloths, sums and lay plans (`studio/cutting_schemas.py`).
     """
 
     id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
@@ -108,6 +108,7 @@ class Job(models.Model):
     look_again = models.TextField(blank=True, default="")
     look_again_on = models.DateField(null=True, blank=True)
     on_form = models.JSONField(default=dict, blank=True)
+    cut_table = models.JSONField(default=dict, blank=True)
 
 
 class Revision(models.Model):
@@ -302,6 +303,17 @@ class Work(models.Model):
 
     class Meta:
         ordering = ["-created"]
+
+
+class Cloth(models.Model):
+    """A cloth on the shelf that all jobs share; a job that takes it keeps it as it was then."""
+
+    id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    document = models.JSONField()
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["created"]
 
 
 class Backup(models.Model):

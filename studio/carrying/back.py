@@ -13,6 +13,7 @@ from izett.files.pattern_json import pattern_of
 from izett.files.reading import wrong_in
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import CuttingPart, JobDocument, PhotoPart, RoundPart, SheetPart, WearerPart
+from studio.cutting_schemas import CutTable
 from studio.limits import LARGEST_FILE
 from studio.locking import tell
 from studio.models import Answer, Finding, Job, KeptFit, LogEntry, MeasureSheet, Photo, Revision, Round, Spell, Wearer
@@ -147,6 +148,7 @@ def add_job(document: JobDocument, wearer: Wearer, sheets: dict[int, MeasureShee
         look_again=document.look_again,
         look_again_on=document.look_again_on,
         on_form=document.on_form.model_dump(mode="json") if document.on_form.drape else {},
+        cut_table={} if document.cut_table == CutTable() else document.cut_table.model_dump(mode="json", by_alias=True),
     )
     for picture in document.pictures:
         _add_photo(picture, job=job, lies=picture.lies.model_dump(mode="json"))

@@ -15,6 +15,7 @@ from izett.files.recipe_json import LONGEST_REASON, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
 from izett.fitting.marked import Marked
 from izett.units import Unit
+from studio.cutting_schemas import CutTable
 from studio.form_schemas import OnForm
 from studio.limits import (
     LONGEST_NAME,
@@ -211,6 +212,7 @@ class JobDocument(_Part):
     look_again: str = Field("", max_length=LONGEST_NOTE)
     look_again_on: Day | None = None
     on_form: OnForm = OnForm()
+    cut_table: CutTable = CutTable()
     pictures: list[PicturePart] = Field([], max_length=MOST_PHOTOS_OF_A_JOB)
     time: list[SpellPart] = Field([], max_length=MOST_SPELLS)
     #: Of files of before seam allowances were steps: they become one.

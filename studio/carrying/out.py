@@ -13,6 +13,7 @@ import izett
 from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import EVERYTHING, FORMAT
+from studio.cutting_schemas import CutTable
 from studio.form_schemas import OnForm
 from studio.models import HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
 from studio.problems import not_found
@@ -142,6 +143,7 @@ def _job(job: Job) -> dict[str, Any]:
         "rounds": [_round(round_, numbers) for round_ in job.rounds.all()],
         "log": [{"at": _moment(entry.at), "deed": entry.deed, "text": entry.text} for entry in job.log.all()],
         "look_again": job.look_again,
+        "cut_table": CutTable.model_validate(job.cut_table or {}).model_dump(mode="json", by_alias=True),
         "on_form": OnForm.model_validate(job.on_form or {}).model_dump(mode="json"),
         "pictures": [
             {"taken": _moment(photo.taken), "jpeg": b64encode(photos.read(photo)).decode(), "lies": photo.lies}

@@ -12,6 +12,7 @@ from uuid import uuid4
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
+from pydantic import BaseModel
 
 import izett
 from izett.errors import IzettError, place_of
@@ -95,20 +96,9 @@ def work_out(uid: str) -> None:
         return
     work = Work.objects.get(uid=uid)
     kind = KINDS[work.kind]
-    told = 0.0
-
-    def progress(done: int, of: int) -> None:
-        nonlocal told
-        now = monotonic()
-        if now - told < TELL_EVERY:
-            return
-        told = now
-        if not Work.objects.filter(uid=uid, state=Work.RUNNING).update(done=done, of=of):
-            raise Unwanted
-
     try:
-        result = kind.work(kind.question.model_validate(work.question), progress)
-        _end(uid, state=Work.DONE, result=result.model_dump(mode="json"))
+        result = kind.work(kind.question.model_validate(work.question), _Telling(uid))
+        _end(uid, state=Work.DONE, result=result.model_dump(mode="json", by_alias=True))
     except Unwanted:
         return
     except IzettError as error:
@@ -117,6 +107,37 @@ def work_out(uid: str) -> None:
         logging.getLogger(__name__).error("work %s: %s", kind.key, place_of(error))
         fault = f"{kind.title} could not be worked out: a fault in the program ({type(error).__name__})."
         _fail(uid, "work-failed", fault, AGAIN)
+
+
+class _Telling:
+    """Tells of a piece of work in its row of the database."""
+
+    def __init__(self, uid: str) -> None:
+        self._uid = uid
+        self._told = 0.0
+
+    def __call__(self, done: int, of: int, /) -> None:
+        """Tell how far it has come, now and then.
+
+        Raises:
+            Unwanted: it was stopped, or its row is gone.
+        """
+        now = monotonic()
+        if now - self._told >= TELL_EVERY:
+            self._told = now
+            self._tell(done=done, of=of)
+
+    def found(self, result: BaseModel) -> None:
+        """Show what has been found so far: the page that waits has it at its next look.
+
+        Raises:
+            Unwanted: as above.
+        """
+        self._tell(result=result.model_dump(mode="json", by_alias=True))
+
+    def _tell(self, **what: Any) -> None:
+        if not Work.objects.filter(uid=self._uid, state=Work.RUNNING).update(**what):
+            raise Unwanted
 
 
 def _died(uid: str) -> None:

@@ -6,8 +6,10 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from izett.progress import Progress
 from studio.advising import AdviceQuestion, advised
+from studio.cutting_schemas import LayQuestion
+from studio.lays import laid
+from studio.long_work.telling import Teller
 from studio.trace_schemas import TraceQuestion
 from studio.tracing import traced
 
@@ -20,19 +22,20 @@ class Kind:
         key: stable name.
         title: for people, before “was stopped”.
         question: what it is asked; it holds all that the result depends on, since the result is kept by it.
-        work: works the answer out; may raise what a person can put right.
+        work: works the answer out, telling of it meanwhile; may raise what a person can put right.
     """
 
     key: str
     title: str
     question: type[BaseModel]
-    work: Callable[[Any, Progress], BaseModel]
+    work: Callable[[Any, Teller], BaseModel]
 
 
 KINDS: Mapping[str, Kind] = {
     kind.key: kind
     for kind in (
         Kind("advice", "What to take next", AdviceQuestion, advised),
+        Kind("lay", "The lay plan", LayQuestion, laid),
         Kind("trace", "The tracing", TraceQuestion, traced),
     )
 }

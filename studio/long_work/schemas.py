@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from studio.cutting_schemas import LaidOut
 from studio.sheet_schemas import AdviceOut
 from studio.trace_schemas import TracedOut
 
@@ -17,7 +18,7 @@ class WorkProblemOut(BaseModel):
 
 
 class WorkOut(BaseModel):
-    """Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows."""
+    """Work that takes long: how far it has come, and what came of it, or has so far; `done` of `of` parts, 0 while nobody knows."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -26,5 +27,5 @@ class WorkOut(BaseModel):
     state: Literal["waiting", "running", "done", "failed", "stopped"]
     done: int
     of: int
-    result: AdviceOut | TracedOut | None = None
+    result: AdviceOut | TracedOut | LaidOut | None = None
     problem: WorkProblemOut | None = None

@@ -68,7 +68,8 @@ export type Line = Schemas['RunOut'];
 export type About = Schemas['AboutIn'];
 export type PlaceLine = Schemas['PlaceLineOut'];
 export type Move = Schemas['MoveOut'];
-export type Work = Schemas['WorkOut'];
+/** Work that takes long; what kind of work it is says what comes of it. */
+export type Work = Omit<Schemas['WorkOut'], 'result'> & { result?: unknown };
 export type Stage = Schemas['StageOut'];
 export type Check = Schemas['ResultOut'];
 export type Operation = Schemas['OperationOut'];

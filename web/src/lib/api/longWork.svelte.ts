@@ -21,9 +21,7 @@ export class LongWork {
 	}
 
 	/** Begin it and wait for it; return its result, or null where it came to nothing or something newer was asked for. */
-	async begin<Result extends NonNullable<Work['result']>>(
-		call: Promise<Answer<Work>>,
-	): Promise<Result | null> {
+	async begin<Result>(call: Promise<Answer<Work>>): Promise<Result | null> {
 		const mine = (this.asked += 1);
 		const isMine = (): boolean => mine === this.asked;
 		this.problem = null;

@@ -1544,6 +1544,202 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worksheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Worksheets
+         * @description Return the worksheets of the cutting table.
+         */
+        get: operations["studio_routers_cutting_get_worksheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/worksheets/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Worksheet
+         * @description Work a worksheet out; nothing is kept.
+         */
+        post: operations["studio_routers_cutting_work_worksheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cloths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shelf
+         * @description Return the cloths on the shelf.
+         */
+        get: operations["studio_routers_cutting_get_shelf"];
+        put?: never;
+        /**
+         * Post Cloth
+         * @description Put a cloth on the shelf.
+         */
+        post: operations["studio_routers_cutting_post_cloth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cloths/{cloth_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Cloth
+         * @description Change a cloth on the shelf; jobs that took it keep it as it was.
+         */
+        put: operations["studio_routers_cutting_put_cloth"];
+        post?: never;
+        /**
+         * Delete Cloth
+         * @description Take a cloth off the shelf; jobs that took it keep it.
+         */
+        delete: operations["studio_routers_cutting_delete_cloth"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cut-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cut Table
+         * @description Return a job's cutting table, with what follows of its pieces as they are now.
+         */
+        get: operations["studio_routers_cutting_get_cut_table"];
+        /**
+         * Put Cut Table
+         * @description Keep a job's cloths and sums.
+         */
+        put: operations["studio_routers_cutting_put_cut_table"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/lay-plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Plan
+         * @description Begin to look for a lay plan; nothing of the job is changed.
+         */
+        post: operations["studio_routers_cutting_lay_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/lay-plans/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move On Plan
+         * @description Return a plan with one piece put elsewhere, drawn up to what it nearly touches, and read; nothing is kept.
+         */
+        post: operations["studio_routers_cutting_move_on_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/lay-plans/{use}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Lay
+         * @description Keep a plan of one of a job's cloths.
+         */
+        put: operations["studio_routers_cutting_put_lay"];
+        post?: never;
+        /**
+         * Delete Lay
+         * @description Let go of a plan that was kept.
+         */
+        delete: operations["studio_routers_cutting_delete_lay"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/lay-plans/{use}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Lay
+         * @description Return a kept plan as PDF: the picture, how to fold, what to buy, and the pieces in the order of cutting.
+         */
+        get: operations["studio_routers_cutting_print_lay"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preview": {
         parameters: {
             query?: never;
@@ -2438,6 +2634,127 @@ export interface components {
             refused: string;
         };
         /**
+         * Cloth
+         * @description A cloth. Lengths in cm; stretch and shrinkage as shares, along the warp and along the weft.
+         *
+         *     Attributes:
+         *         name, use, note: for people; what it is for.
+         *         width: from selvedge to selvedge.
+         *         selvedge: what of each edge is not used.
+         *         fold: how it lies.
+         *         nap: whether it has a nap, a pile, or a print that runs one way: all pieces then lie the same way up.
+         *         grainless: whether it has no grain at all, as felt and non-woven interfacing: pieces may lie at any angle.
+         *         repeat: of its stripes, checks or print: across the cloth and along it; 0 where nothing repeats.
+         *         match: the level (`waist`) at which what repeats along the cloth meets over all pieces; empty for none.
+         *         stretch, recovery: how far it stretches to comfort; what of that springs back.
+         *         shrinkage: what a wash takes.
+         *         washed: whether it is washed before it is cut.
+         *         weight: g/m². price: of a metre, in whatever it is paid.
+         *         length: what is at hand, or None.
+         *         gap: what is left free between pieces.
+         */
+        Cloth: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** @default outer */
+            use: components["schemas"]["Use"];
+            /**
+             * Width
+             * @default 140
+             */
+            width: number;
+            /**
+             * Selvedge
+             * @default 1
+             */
+            selvedge: number;
+            /** @default open */
+            fold: components["schemas"]["Fold"];
+            /**
+             * Nap
+             * @default false
+             */
+            nap: boolean;
+            /**
+             * Grainless
+             * @default false
+             */
+            grainless: boolean;
+            /**
+             * Repeat
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            repeat: [
+                number,
+                number
+            ];
+            /**
+             * Match
+             * @default
+             */
+            match: string;
+            /**
+             * Stretch
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            stretch: [
+                number,
+                number
+            ];
+            /**
+             * Recovery
+             * @default 1
+             */
+            recovery: number;
+            /**
+             * Shrinkage
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            shrinkage: [
+                number,
+                number
+            ];
+            /**
+             * Washed
+             * @default true
+             */
+            washed: boolean;
+            /**
+             * Weight
+             * @default 0
+             */
+            weight: number;
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
+            /** Length */
+            length?: number | null;
+            /**
+             * Gap
+             * @default 0.3
+             */
+            gap: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * DartSourceOut
          * @description The bust dart by one source; degrees are None where something is missing for it.
          */
@@ -2470,6 +2787,24 @@ export interface components {
             lines: string[];
         };
         /**
+         * FaultOut
+         * @description What is wrong with a plan, and which of its pieces it is about.
+         */
+        FaultOut: {
+            /** Fault */
+            fault: string;
+            /** Words */
+            words: string;
+            /** Placed */
+            placed: number[];
+        };
+        /**
+         * Fold
+         * @description How the cloth lies when it is cut.
+         * @enum {string}
+         */
+        Fold: "open" | "lengthwise" | "both_to_middle" | "crosswise" | "four_layers";
+        /**
          * GhostOut
          * @description A pencil mark that is proposed; `seen` is where it is in the picture.
          */
@@ -2488,6 +2823,74 @@ export interface components {
          * @enum {string}
          */
         Half: "both" | "left" | "right";
+        /**
+         * LaidOut
+         * @description A plan: of which pieces and cloth, what is wrong with it, what would save cloth; `headline` says what it needs.
+         */
+        LaidOut: {
+            /** Of */
+            of: string;
+            plan: components["schemas"]["LayDoc"];
+            /** Bought */
+            bought: number;
+            /** Headline */
+            headline: string;
+            /** Decides */
+            decides: string;
+            /** Too Little */
+            too_little: number | null;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["FaultOut"][];
+            /**
+             * Savings
+             * @default []
+             */
+            savings: components["schemas"]["SavingOut"][];
+        };
+        /**
+         * LayDoc
+         * @description A lay plan; `bought` is rounded up to what shops sell, `decides` the piece that decides the length.
+         */
+        LayDoc: {
+            /**
+             * Format
+             * @default izett-lay
+             * @constant
+             */
+            format: "izett-lay";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Unit
+             * @default cm
+             * @constant
+             */
+            unit: "cm";
+            cloth: components["schemas"]["Cloth"];
+            fold: components["schemas"]["Fold"];
+            /** Length */
+            length: number;
+            /** Bought */
+            bought: number;
+            /** Utilisation */
+            utilisation: number;
+            /** Decides */
+            decides?: string | null;
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["SectionDoc"][];
+            /** Placed */
+            placed: components["schemas"]["PlacedDoc"][];
+        };
         /**
          * Layer
          * @description Which layer of the garment a piece is cut for. Only the outer layer goes around the body.
@@ -2671,6 +3074,39 @@ export interface components {
             };
         };
         /**
+         * PlacedDoc
+         * @description Where one cut lies; its outline as cut, of a piece on a fold its half against it.
+         */
+        PlacedDoc: {
+            /** Piece */
+            piece: string;
+            /** Copy */
+            copy_: number;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Turn */
+            turn: number;
+            /** Flipped */
+            flipped: boolean;
+            /** On Fold */
+            on_fold: boolean;
+            /** Layers */
+            layers: number;
+            /**
+             * Section
+             * @default 0
+             */
+            section: number;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Region
          * @description Which part of the body a block clothes.
          * @enum {string}
@@ -2682,6 +3118,41 @@ export interface components {
          * @enum {string}
          */
         Role: "centre_front" | "centre_back" | "neck" | "shoulder" | "armhole" | "side" | "waist" | "hem" | "cap" | "underarm" | "inseam" | "crotch" | "panel" | "fold" | "cut_edge" | "dart_leg";
+        /**
+         * SavingOut
+         * @description A way to save cloth, and how much (cm).
+         */
+        SavingOut: {
+            /** Words */
+            words: string;
+            /** Saves */
+            saves: number;
+            fold: components["schemas"]["Fold"] | null;
+        };
+        /**
+         * SectionDoc
+         * @description A length of the cloth that is folded in one way; `cloth` is how much of it that takes.
+         */
+        SectionDoc: {
+            fold: components["schemas"]["Fold"];
+            /** Layers */
+            layers: number;
+            /** Width */
+            width: number;
+            /** Start */
+            start: number;
+            /** Length */
+            length: number;
+            /** Cloth */
+            cloth: number;
+            /** Strips */
+            strips: [
+                number,
+                number
+            ][];
+            /** Folds */
+            folds: number[];
+        };
         /**
          * TakenPlace
          * @description A corner, a notch or a pencil mark that a person takes in a picture.
@@ -2759,6 +3230,12 @@ export interface components {
             warnings: string[];
         };
         /**
+         * Use
+         * @description What of a garment a cloth is for.
+         * @enum {string}
+         */
+        Use: "outer" | "contrast" | "lining" | "interfacing" | "strength" | "muslin";
+        /**
          * Way
          * @description How a line is drawn through its marks.
          * @enum {string}
@@ -2766,7 +3243,7 @@ export interface components {
         Way: "dots" | "straight" | "curved" | "through_all";
         /**
          * WorkOut
-         * @description Work that takes long: how far it has come, and what came of it; `done` of `of` parts, 0 while nobody knows.
+         * @description Work that takes long: how far it has come, and what came of it, or has so far; `done` of `of` parts, 0 while nobody knows.
          */
         WorkOut: {
             /** Uid */
@@ -2783,7 +3260,7 @@ export interface components {
             /** Of */
             of: number;
             /** Result */
-            result?: components["schemas"]["AdviceOut"] | components["schemas"]["TracedOut"] | null;
+            result?: components["schemas"]["AdviceOut"] | components["schemas"]["TracedOut"] | components["schemas"]["LaidOut"] | null;
             problem?: components["schemas"]["WorkProblemOut"] | null;
         };
         /**
@@ -5282,6 +5759,313 @@ export interface components {
             /** Content */
             content: string;
             unit?: components["schemas"]["DrawnIn"] | null;
+        };
+        /**
+         * WorksheetInputOut
+         * @description A number that a worksheet asks for.
+         */
+        WorksheetInputOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Default */
+            default: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * WorksheetOut
+         * @description A worksheet of the cutting table.
+         */
+        WorksheetOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
+            /** Inputs */
+            inputs: components["schemas"]["WorksheetInputOut"][];
+            /** Gives */
+            gives: string[];
+            /** Uses */
+            uses: components["schemas"]["WorksheetUseOut"][];
+        };
+        /**
+         * WorksheetUseOut
+         * @description A step's parameter that a result can be.
+         */
+        WorksheetUseOut: {
+            /** Kind */
+            kind: string;
+            /** Param */
+            param: string;
+            /** Symbol */
+            symbol: string;
+        };
+        /**
+         * WorksheetLineOut
+         * @description A line of a worksheet: a sum with the numbers put in.
+         */
+        WorksheetLineOut: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Worked */
+            worked: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * WorksheetValuesIn
+         * @description Numbers for a worksheet, by symbol; what is left out is the usual.
+         */
+        WorksheetValuesIn: {
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * ShelfClothOut
+         * @description A cloth of the shelf.
+         */
+        ShelfClothOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            cloth: components["schemas"]["Cloth"];
+        };
+        /**
+         * CutRowOut
+         * @description A row of the cutting list.
+         */
+        CutRowOut: {
+            /** Piece */
+            piece: string;
+            /** Title */
+            title: string;
+            /** Number */
+            number: number;
+            /** On Fold */
+            on_fold: boolean;
+            /** Straight */
+            straight: boolean;
+            /** Area */
+            area: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * CutTable
+         * @description The cutting table as it is kept, its plans too.
+         */
+        CutTable: {
+            /**
+             * Cloths
+             * @default {}
+             */
+            cloths: {
+                [key: string]: components["schemas"]["Cloth"];
+            };
+            /**
+             * Sums
+             * @default []
+             */
+            sums: components["schemas"]["SumKept"][];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * Plans
+             * @default {}
+             */
+            plans: {
+                [key: string]: components["schemas"]["PlanKept"];
+            };
+        };
+        /**
+         * CutTableOut
+         * @description The cutting table: what is kept, and what follows of the pieces as they are now.
+         */
+        CutTableOut: {
+            kept: components["schemas"]["CutTable"];
+            /** Uses */
+            uses: components["schemas"]["CutUseOut"][];
+            /** Shopping */
+            shopping: components["schemas"]["ToBuyOut"][];
+        };
+        /**
+         * CutUseOut
+         * @description What is cut of one cloth: its rows in the order of cutting; whether its kept plan is of these pieces still.
+         */
+        CutUseOut: {
+            use: components["schemas"]["Use"];
+            /** Title */
+            title: string;
+            /** Rows */
+            rows: components["schemas"]["CutRowOut"][];
+            /** Stale */
+            stale: boolean | null;
+        };
+        /**
+         * PlanKept
+         * @description A lay plan that was kept: of which pieces and cloth (a digest of them), and whether a hand moved it.
+         */
+        PlanKept: {
+            /** Of */
+            of: string;
+            plan: components["schemas"]["LayDoc"];
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+        };
+        /**
+         * SumKept
+         * @description A worksheet of the cutting table with its numbers, in their units.
+         */
+        SumKept: {
+            /** Uid */
+            uid: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ToBuyOut
+         * @description A row of the shopping list; `amount` in cm where it is a length, or a number; None where no plan says it yet.
+         */
+        ToBuyOut: {
+            /** What */
+            what: string;
+            /** Amount */
+            amount: number | null;
+            /** Unit */
+            unit: string;
+            /** Note */
+            note: string;
+            /** Cost */
+            cost?: number | null;
+        };
+        /**
+         * CutTableIn
+         * @description What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, plans.
+         */
+        CutTableIn: {
+            /**
+             * Cloths
+             * @default {}
+             */
+            cloths: {
+                [key: string]: components["schemas"]["Cloth"];
+            };
+            /**
+             * Sums
+             * @default []
+             */
+            sums: components["schemas"]["SumKept"][];
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
+         * LayAskedIn
+         * @description A plan to be looked for: of which cloth of the job, how it is folded if not as it says, from which seed, how long.
+         */
+        LayAskedIn: {
+            /** Uid */
+            uid: string;
+            use: components["schemas"]["Use"];
+            fold?: components["schemas"]["Fold"] | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Effort
+             * @default 1
+             */
+            effort: number;
+        };
+        /**
+         * MovedPieceIn
+         * @description A piece put elsewhere on a plan: by how much (cm), how it lies from now on, and whether it snaps.
+         */
+        MovedPieceIn: {
+            use: components["schemas"]["Use"];
+            plan: components["schemas"]["LayDoc"];
+            /** Number */
+            number: number;
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+            /** Turn */
+            turn?: number | null;
+            /** Flipped */
+            flipped?: boolean | null;
+            /**
+             * Snap
+             * @default true
+             */
+            snap: boolean;
+            /** @default cm */
+            unit: components["schemas"]["Unit"];
+        };
+        /**
+         * KeptPlanIn
+         * @description A plan to keep for a cloth.
+         */
+        KeptPlanIn: {
+            plan: components["schemas"]["LayDoc"];
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
         };
         /**
          * AllowanceOut
@@ -8768,6 +9552,444 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShapesOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_get_worksheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_work_worksheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorksheetValuesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksheetLineOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_get_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfClothOut"][];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_post_cloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cloth"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfClothOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_put_cloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cloth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfClothOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_delete_cloth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cloth_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_get_cut_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutTableOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_put_cut_table: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutTableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_lay_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayAskedIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_move_on_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovedPieceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_put_lay: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                /** @description What of a garment a cloth is for. */
+                use: "outer" | "contrast" | "lining" | "interfacing" | "strength" | "muslin";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptPlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_delete_lay: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string | null;
+            };
+            path: {
+                job_id: string;
+                /** @description What of a garment a cloth is for. */
+                use: "outer" | "contrast" | "lining" | "interfacing" | "strength" | "muslin";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_print_lay: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                /** @description What of a garment a cloth is for. */
+                use: "outer" | "contrast" | "lining" | "interfacing" | "strength" | "muslin";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description What went wrong, and what to do about it */

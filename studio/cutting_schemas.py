@@ -1,0 +1,215 @@
+"""The cutting table of a job: its cloths, its sums, its lay plans; and the shelf of cloths that all jobs share."""
+
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import BaseModel, Field
+
+from izett.cutting.cloth import Cloth, Fold, Use
+from izett.files.lay_json import LayDoc
+from izett.files.recipe_json import RecipeDoc
+from izett.units import Unit
+
+Uid = Annotated[str, Field(min_length=1, max_length=64)]
+#: Sums and garments of one job; numbers of one sum.
+MOST_SUMS, MOST_TIMES, MOST_VALUES = 100, 50, 30
+
+
+class SumKept(BaseModel):
+    """A worksheet of the cutting table with its numbers, in their units."""
+
+    uid: Uid
+    kind: str = Field(max_length=40)
+    values: dict[Annotated[str, Field(max_length=40)], float] = Field({}, max_length=MOST_VALUES)
+    note: str = Field("", max_length=200)
+
+
+class PlanKept(BaseModel):
+    """A lay plan that was kept: of which pieces and cloth (a digest of them), and whether a hand moved it."""
+
+    of: str = Field(max_length=64)
+    plan: LayDoc
+    by_hand: bool = False
+
+
+class CutTableIn(BaseModel):
+    """What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, plans."""
+
+    cloths: dict[Use, Cloth] = {}
+    sums: list[SumKept] = Field([], max_length=MOST_SUMS)
+    times: int = Field(1, ge=1, le=MOST_TIMES)
+
+
+class CutTable(CutTableIn):
+    """The cutting table as it is kept, its plans too."""
+
+    plans: dict[Use, PlanKept] = {}
+
+
+class CutRowOut(BaseModel):
+    """A row of the cutting list."""
+
+    piece: str
+    title: str
+    number: int
+    on_fold: bool
+    straight: bool
+    area: float
+    says: str
+
+
+class CutUseOut(BaseModel):
+    """What is cut of one cloth: its rows in the order of cutting; whether its kept plan is of these pieces still."""
+
+    use: Use
+    title: str
+    rows: list[CutRowOut]
+    stale: bool | None
+
+
+class ToBuyOut(BaseModel):
+    """A row of the shopping list; `amount` in cm where it is a length, or a number; None where no plan says it yet."""
+
+    what: str
+    amount: float | None
+    unit: str
+    note: str
+    cost: float | None = None
+
+
+class CutTableOut(BaseModel):
+    """The cutting table: what is kept, and what follows of the pieces as they are now."""
+
+    kept: CutTable
+    uses: list[CutUseOut]
+    shopping: list[ToBuyOut]
+
+
+class WorksheetInputOut(BaseModel):
+    """A number that a worksheet asks for."""
+
+    symbol: str
+    label: str
+    unit: str
+    default: float
+    low: float
+    high: float
+    reason: str
+
+
+class WorksheetUseOut(BaseModel):
+    """A step's parameter that a result can be."""
+
+    kind: str
+    param: str
+    symbol: str
+
+
+class WorksheetOut(BaseModel):
+    """A worksheet of the cutting table."""
+
+    key: str
+    title: str
+    says: str
+    inputs: list[WorksheetInputOut]
+    gives: list[str]
+    uses: list[WorksheetUseOut]
+
+
+class WorksheetValuesIn(BaseModel):
+    """Numbers for a worksheet, by symbol; what is left out is the usual."""
+
+    values: dict[Annotated[str, Field(max_length=40)], float] = Field({}, max_length=MOST_VALUES)
+
+
+class WorksheetLineOut(BaseModel):
+    """A line of a worksheet: a sum with the numbers put in."""
+
+    symbol: str
+    label: str
+    unit: str
+    value: float
+    worked: str
+    reason: str
+    source: str
+
+
+class ShelfClothOut(BaseModel):
+    """A cloth of the shelf."""
+
+    id: UUID
+    cloth: Cloth
+
+
+class LayAskedIn(BaseModel):
+    """A plan to be looked for: of which cloth of the job, how it is folded if not as it says, from which seed, how long."""
+
+    uid: Uid
+    use: Use
+    fold: Fold | None = None
+    seed: int = Field(1, ge=0, le=2**31 - 1)
+    effort: float = Field(1.0, ge=0.1, le=10)
+
+
+class LayQuestion(BaseModel):
+    """All that a plan depends on."""
+
+    recipe: RecipeDoc
+    body: dict[str, float]
+    sides: dict[str, tuple[float, float]]
+    cloth: Cloth
+    fold: Fold | None
+    times: int
+    seed: int
+    effort: float
+    of: str
+
+
+class FaultOut(BaseModel):
+    """What is wrong with a plan, and which of its pieces it is about."""
+
+    fault: str
+    words: str
+    placed: list[int]
+
+
+class SavingOut(BaseModel):
+    """A way to save cloth, and how much (cm)."""
+
+    words: str
+    saves: float
+    fold: Fold | None
+
+
+class LaidOut(BaseModel):
+    """A plan: of which pieces and cloth, what is wrong with it, what would save cloth; `headline` says what it needs."""
+
+    of: str
+    plan: LayDoc
+    bought: float
+    headline: str
+    decides: str
+    too_little: float | None
+    faults: list[FaultOut] = []
+    savings: list[SavingOut] = []
+
+
+class MovedPieceIn(BaseModel):
+    """A piece put elsewhere on a plan: by how much (cm), how it lies from now on, and whether it snaps."""
+
+    use: Use
+    plan: LayDoc
+    number: int = Field(ge=0, le=2000)
+    across: float = Field(0.0, ge=-1e5, le=1e5)
+    along: float = Field(0.0, ge=-1e5, le=1e5)
+    turn: float | None = Field(None, ge=0, lt=360)
+    flipped: bool | None = None
+    snap: bool = True
+    unit: Unit = Unit.CM
+
+
+class KeptPlanIn(BaseModel):
+    """A plan to keep for a cloth."""
+
+    plan: LayDoc
+    by_hand: bool = False

@@ -1,0 +1,210 @@
+"""Lay plans of a job: what is asked, what comes of it, what a hand makes of it."""
+
+from hashlib import sha256
+
+from izett.cutting.cloth import USES, Cloth, Use, sold
+from izett.cutting.lay.by_hand import faults_of, moved
+from izett.cutting.lay.cutouts import Wanted
+from izett.cutting.lay.plan import Plan
+from izett.cutting.lay.saving import savings
+from izett.cutting.lay.search import USUAL, Effort, plans
+from izett.cutting.notions import notions
+from izett.cutting.order import cutting_order
+from izett.cutting.uses import cut_from, use_of
+from izett.errors import UnknownName
+from izett.files.lay_json import lay_document, plan_of
+from izett.files.lay_picture import headline
+from izett.finishing.sheet import SheetPiece, sheet_pieces
+from izett.pattern.document import Pattern
+from izett.units import Unit
+from studio.advising import trying
+from studio.cutting_schemas import (
+    CutRowOut,
+    CutTable,
+    CutTableOut,
+    CutUseOut,
+    FaultOut,
+    LaidOut,
+    LayAskedIn,
+    LayQuestion,
+    MovedPieceIn,
+    SavingOut,
+    ToBuyOut,
+)
+from studio.long_work.telling import Teller
+from studio.models import Job
+from studio.problems import Refusal
+from studio.state import head_of, readable_recipe
+from studio.workroom import evaluate_revision, measures_of, sides_of
+
+#: cm. Outlines that differ by less are the same pieces.
+SAME = 3
+
+
+def table_of(job: Job) -> CutTable:
+    """Return a job's cutting table as it is kept."""
+    return CutTable.model_validate(job.cut_table or {})
+
+
+def sheets_of(job: Job) -> list[SheetPiece]:
+    """Return a job's pieces as they stand, ready to be cut."""
+    readable_recipe(job)
+    return sheet_pieces(evaluate_revision(head_of(job)).pattern)
+
+
+def wanted_of(sheets: list[SheetPiece], use: Use, times: int) -> list[Wanted]:
+    """Return what is cut of a cloth.
+
+    Raises:
+        UnknownName: nothing is.
+    """
+    return [Wanted(sheet, times) for sheet in cut_from(sheets, use)]
+
+
+def digest_of(wanted: list[Wanted], cloth: Cloth) -> str:
+    """Return what tells one set of pieces on one cloth from another: outlines, counts and the cloth as it is laid."""
+    told = sha256()
+    for one in wanted:
+        spots = [(round(x, SAME), round(y, SAME)) for x, y in one.sheet.cutting]
+        told.update(repr((one.name, one.number, one.sheet.fold is not None, one.sheet.ready.free, spots)).encode())
+    laid = cloth.model_dump(mode="json", exclude={"name", "note", "price", "weight", "length", "stretch", "recovery"})
+    told.update(repr(sorted(laid.items())).encode())
+    return told.hexdigest()
+
+
+def cloth_for(table: CutTable, use: Use) -> Cloth:
+    """Return the cloth of a job for a use.
+
+    Raises:
+        Refusal: none is chosen.
+    """
+    if use not in table.cloths:
+        raise Refusal(
+            409, "no-cloth", f"No cloth is chosen yet: {USES[use]}.", fix="Take one from the shelf, or type its width."
+        )
+    return table.cloths[use]
+
+
+def question_of_lay(job: Job, data: LayAskedIn) -> LayQuestion:
+    """Return what a plan depends on.
+
+    Raises:
+        Refusal: no cloth is chosen for it.
+        UnknownName: no piece is cut from it.
+    """
+    table, sheet = table_of(job), head_of(job).sheet
+    cloth = cloth_for(table, data.use).model_copy(update={"use": data.use})
+    wanted = wanted_of(sheets_of(job), data.use, table.times)
+    return LayQuestion(
+        recipe=readable_recipe(job),
+        body=measures_of(sheet),
+        sides=sides_of(sheet),
+        cloth=cloth,
+        fold=data.fold,
+        times=table.times,
+        seed=data.seed,
+        effort=data.effort,
+        of=digest_of(wanted, cloth),
+    )
+
+
+def laid(question: LayQuestion, tell: Teller) -> LaidOut:
+    """Look for a plan, showing each better one; then for what would save cloth.
+
+    Raises:
+        DoesNotFit: pieces are wider than the cloth.
+    """
+    recipe = question.recipe.recipe(question.body, question.sides)
+    pattern: Pattern = trying().evaluate(recipe).pattern
+    wanted = wanted_of(sheet_pieces(pattern), question.cloth.use, question.times)
+    effort = Effort(round(USUAL.rounds * question.effort), USUAL.looks * question.effort)
+    plan: Plan | None = None
+    tell(0, 0)
+    for plan in plans(wanted, question.cloth, fold=question.fold, seed=question.seed, effort=effort):
+        tell.found(told_of(plan, question.of))
+    if plan is None:
+        raise UnknownName("There is nothing to lay.", fix="Draft a piece first.", where=("pieces",))
+    found = savings(wanted, question.cloth, plan, seed=question.seed, progress=tell)
+    saving = [SavingOut(words=one.words, saves=one.saves, fold=one.fold) for one in found]
+    return told_of(plan, question.of).model_copy(update={"savings": saving})
+
+
+def told_of(plan: Plan, of: str, *, unit: Unit = Unit.CM) -> LaidOut:
+    """Return a plan with all that is said of it."""
+    at_hand = plan.cloth.length
+    return LaidOut(
+        of=of,
+        plan=lay_document(plan, unit=unit),
+        bought=plan.bought,
+        headline=headline(plan, unit),
+        decides=plan.decides.cutout.title if plan.decides else "",
+        too_little=plan.bought - at_hand if at_hand is not None and plan.bought > at_hand else None,
+        faults=[FaultOut(fault=one.fault.value, words=one.words, placed=list(one.spots)) for one in faults_of(plan)],
+    )
+
+
+def moved_by_hand(job: Job, data: MovedPieceIn) -> LaidOut:
+    """Return a plan with one piece put elsewhere; nothing is kept.
+
+    Raises:
+        PiecesChanged: the pieces are not those of the plan any more.
+        UnknownName: there is no such piece, or it may not lie so.
+    """
+    wanted = wanted_of(sheets_of(job), data.use, table_of(job).times)
+    plan = plan_of(data.plan, wanted)
+    after = moved(
+        plan,
+        data.number,
+        across=data.across,
+        along=data.along,
+        turn=data.turn,
+        flipped=data.flipped,
+        snap=data.snap,
+    )
+    return told_of(after, digest_of(wanted, data.plan.cloth), unit=data.unit)
+
+
+def state_of_table(job: Job) -> CutTableOut:
+    """Return a job's cutting table with what follows of its pieces as they are now."""
+    table, sheets = table_of(job), sheets_of(job)
+    uses: list[CutUseOut] = []
+    for use in Use:
+        own = [Wanted(sheet, table.times) for sheet in sheets if use_of(sheet) is use]
+        if not own:
+            continue
+        kept, cloth = table.plans.get(use), table.cloths.get(use)
+        stale = None if kept is None else cloth is None or kept.of != digest_of(own, kept.plan.cloth)
+        rows = [
+            CutRowOut(**{name: getattr(row, name) for name in CutRowOut.model_fields}) for row in cutting_order(own)
+        ]
+        uses.append(CutUseOut(use=use, title=USES[use], rows=rows, stale=stale))
+    return CutTableOut(kept=table, uses=uses, shopping=shopping_of(table, uses))
+
+
+def shopping_of(table: CutTable, uses: list[CutUseOut], *, unit: Unit = Unit.CM) -> list[ToBuyOut]:
+    """Return what is to be bought: each cloth with its length, then what the sums came to."""
+    found: list[ToBuyOut] = []
+    for one in uses:
+        cloth, kept = table.cloths.get(one.use), table.plans.get(one.use)
+        length = sold(cloth.to_buy(kept.plan.length), unit=unit) if cloth is not None and kept is not None else None
+        about = "" if cloth is None else cloth.name
+        found.append(
+            ToBuyOut(
+                what=f"{one.title}: {about}" if about else one.title,
+                amount=length,
+                unit="cm",
+                note="the pieces have changed since it was laid" if one.stale else "",
+                cost=cloth.cost(length) if cloth is not None and length is not None and cloth.price else None,
+            )
+        )
+    found.extend(notions_of(table))
+    return found
+
+
+def notions_of(table: CutTable) -> list[ToBuyOut]:
+    """Return the notions that a job's sums came to."""
+    return [
+        ToBuyOut(what=one.what, amount=one.amount, unit=one.unit, note=kept.note)
+        for kept in table.sums
+        for one in notions(kept.kind, kept.values)
+    ]

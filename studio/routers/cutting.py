@@ -1,0 +1,169 @@
+"""The cutting table: cloths on the shelf and of a job, worksheets, lay plans, lists."""
+
+from typing import Literal
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Status
+
+from izett.cutting.cloth import Cloth, Use
+from izett.cutting.worksheets import summed, sums
+from izett.files.lay_json import plan_of
+from izett.files.lay_pdf import write_lay_pdf
+from izett.units import Unit
+from izett.wording import cm
+from studio.actions.keep_cut_table import keep_cut_table
+from studio.actions.keep_lay import keep_lay
+from studio.actions.shelve import put_away, shelve
+from studio.cutting_schemas import (
+    CutTableIn,
+    CutTableOut,
+    KeptPlanIn,
+    LaidOut,
+    LayAskedIn,
+    MovedPieceIn,
+    ShelfClothOut,
+    WorksheetInputOut,
+    WorksheetLineOut,
+    WorksheetOut,
+    WorksheetUseOut,
+    WorksheetValuesIn,
+)
+from studio.downloads import attachment, filename, files
+from studio.lanes import LOOK, SAVE, in_turn, printing, turn
+from studio.lays import moved_by_hand, question_of_lay, sheets_of, state_of_table, table_of, wanted_of
+from studio.locking import job_of, version_named
+from studio.long_work import desk
+from studio.long_work.schemas import WorkOut
+from studio.models import Cloth as OnShelf
+from studio.problems import Refusal
+from studio.routers.jobs import answer
+from studio.schemas import JobOut
+from studio.wire import IfMatch
+
+router = Router(tags=["cutting"])
+
+
+@router.get("/worksheets", response=list[WorksheetOut])
+def get_worksheets(request: HttpRequest) -> list[WorksheetOut]:
+    """Return the worksheets of the cutting table."""
+    return [
+        WorksheetOut(
+            key=one.key,
+            title=one.title,
+            says=one.says,
+            inputs=[
+                WorksheetInputOut(**{name: getattr(a, name) for name in WorksheetInputOut.model_fields})
+                for a in one.sheet.allowances.values()
+            ],
+            gives=list(one.gives),
+            uses=[WorksheetUseOut(kind=use.kind, param=use.param, symbol=use.symbol) for use in one.uses],
+        )
+        for one in sums().values()
+    ]
+
+
+@router.post("/worksheets/{key}", response=list[WorksheetLineOut])
+def work_worksheet(request: HttpRequest, key: str, data: WorksheetValuesIn) -> list[WorksheetLineOut]:
+    """Work a worksheet out; nothing is kept."""
+    return [
+        WorksheetLineOut(**{name: getattr(line, name) for name in WorksheetLineOut.model_fields})
+        for line in summed(key, data.values)
+    ]
+
+
+@router.get("/cloths", response=list[ShelfClothOut])
+def get_shelf(request: HttpRequest) -> list[ShelfClothOut]:
+    """Return the cloths on the shelf."""
+    return [_on_shelf(one) for one in OnShelf.objects.all()]
+
+
+@router.post("/cloths", response={201: ShelfClothOut})
+def post_cloth(request: HttpRequest, data: Cloth) -> Status[ShelfClothOut]:
+    """Put a cloth on the shelf."""
+    return Status(201, _on_shelf(shelve(data)))
+
+
+@router.put("/cloths/{cloth_id}", response=ShelfClothOut)
+def put_cloth(request: HttpRequest, cloth_id: UUID, data: Cloth) -> ShelfClothOut:
+    """Change a cloth on the shelf; jobs that took it keep it as it was."""
+    return _on_shelf(shelve(data, cloth_id))
+
+
+@router.delete("/cloths/{cloth_id}", response={204: None})
+def delete_cloth(request: HttpRequest, cloth_id: UUID) -> HttpResponse:
+    """Take a cloth off the shelf; jobs that took it keep it."""
+    put_away(cloth_id)
+    return HttpResponse(status=204)
+
+
+def _on_shelf(one: OnShelf) -> ShelfClothOut:
+    return ShelfClothOut(id=one.id, cloth=Cloth.model_validate(one.document))
+
+
+@router.get("/jobs/{job_id}/cut-table", response=CutTableOut)
+def get_cut_table(request: HttpRequest, job_id: UUID) -> CutTableOut:
+    """Return a job's cutting table, with what follows of its pieces as they are now."""
+    with turn(LOOK):
+        return state_of_table(job_of(job_id))
+
+
+@router.put("/jobs/{job_id}/cut-table", response=JobOut)
+@in_turn(SAVE)
+def put_cut_table(request: HttpRequest, job_id: UUID, data: CutTableIn, if_match: IfMatch = None) -> JobOut:
+    """Keep a job's cloths and sums."""
+    return answer(keep_cut_table(job_id, version_named(if_match), data))
+
+
+@router.post("/jobs/{job_id}/lay-plans", response={202: WorkOut})
+def lay_plan(request: HttpRequest, job_id: UUID, data: LayAskedIn) -> Status[WorkOut]:
+    """Begin to look for a lay plan; nothing of the job is changed."""
+    job = job_of(job_id)
+    with turn(LOOK):
+        question = question_of_lay(job, data)
+    work = desk.begin("lay", question, uid=data.uid, place=f"lay {job_id} {data.use}", wearer=job.wearer)
+    return Status(202, WorkOut.model_validate(work))
+
+
+@router.post("/jobs/{job_id}/lay-plans/moved", response=LaidOut)
+def move_on_plan(request: HttpRequest, job_id: UUID, data: MovedPieceIn) -> LaidOut:
+    """Return a plan with one piece put elsewhere, drawn up to what it nearly touches, and read; nothing is kept."""
+    with turn(LOOK):
+        return moved_by_hand(job_of(job_id), data)
+
+
+@router.put("/jobs/{job_id}/lay-plans/{use}", response=JobOut)
+@in_turn(SAVE)
+def put_lay(request: HttpRequest, job_id: UUID, use: Use, data: KeptPlanIn, if_match: IfMatch = None) -> JobOut:
+    """Keep a plan of one of a job's cloths."""
+    return answer(keep_lay(job_id, version_named(if_match), use, data))
+
+
+@router.delete("/jobs/{job_id}/lay-plans/{use}", response=JobOut)
+@in_turn(SAVE)
+def delete_lay(request: HttpRequest, job_id: UUID, use: Use, if_match: IfMatch = None) -> JobOut:
+    """Let go of a plan that was kept."""
+    return answer(keep_lay(job_id, version_named(if_match), use, None))
+
+
+@router.get("/jobs/{job_id}/lay-plans/{use}/print", openapi_extra=files("application/pdf"))
+def print_lay(
+    request: HttpRequest, job_id: UUID, use: Use, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
+    """Return a kept plan as PDF: the picture, how to fold, what to buy, and the pieces in the order of cutting."""
+    job = job_of(job_id)
+    table = table_of(job)
+    kept = table.plans.get(use)
+    if kept is None:
+        raise Refusal(409, "no-plan", "No plan of this cloth is kept.", fix="Lay it, and keep the plan.")
+    with printing():
+        with turn(LOOK):
+            wanted = wanted_of(sheets_of(job), use, table.times)
+        plan = plan_of(kept.plan, wanted)
+        notes = [f"{plan.decides.cutout.title} decides the length."] if plan.decides else []
+        if plan.cloth.length is not None and plan.bought > plan.cloth.length:
+            notes.append(
+                f"There are {cm(plan.cloth.length)} at hand: {cm(plan.bought - plan.cloth.length)} too little."
+            )
+        content = write_lay_pdf(plan, wanted, title=f"Lay plan, {job.garment}", paper=paper, unit=unit, notes=notes)
+    return attachment(content, "application/pdf", f"{filename(f'{job.garment} lay plan')}.pdf")

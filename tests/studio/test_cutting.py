@@ -1,0 +1,162 @@
+"""The cutting table: cloths, worksheets, lay plans begun, bettered, moved, kept and stale; carried with the job."""
+
+import json
+from uuid import uuid4
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from tests.studio.conftest import problem
+
+CLOTH = {"name": "Black crêpe", "width": 140, "fold": "lengthwise", "price": 24}
+
+
+@pytest.fixture
+def job(page):
+    return page.job()
+
+
+def table(page, job):
+    return page.get(f"/api/jobs/{job['id']}/cut-table").json()
+
+
+def keep(page, job, **table):
+    body = {"cloths": {"outer": CLOTH}, "sums": [], "times": 1, **table}
+    answer = page.put(f"/api/jobs/{job['id']}/cut-table", body, page.fresh(job)["version"])
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def lay(page, job, **asked):
+    data = {"uid": uuid4().hex, "use": "outer", "effort": 0.1, **asked}
+    answer = page.post(f"/api/jobs/{job['id']}/lay-plans", data)
+    assert answer.status_code == 202, answer.content
+    return answer.json()
+
+
+def keep_plan(page, job, plan, **more):
+    return page.put(f"/api/jobs/{job['id']}/lay-plans/outer", {"plan": plan, **more}, page.fresh(job)["version"])
+
+
+def test_a_cloth_lies_on_the_shelf_until_it_is_put_away(page):
+    kept = page.post("/api/cloths", CLOTH)
+    assert kept.status_code == 201
+    (one,) = page.get("/api/cloths").json()
+    assert one["cloth"]["name"] == "Black crêpe" and one["cloth"]["selvedge"] == 1
+    changed = page.put(f"/api/cloths/{one['id']}", {**CLOTH, "nap": True})
+    assert changed.json()["cloth"]["nap"] is True
+    assert page.send("delete", f"/api/cloths/{one['id']}").status_code == 204
+    assert page.get("/api/cloths").json() == []
+    problem(page.put(f"/api/cloths/{one['id']}", CLOTH), 404, "not-found")
+
+
+@pytest.mark.parametrize(
+    "wrong", [{"width": 0}, {"width": 140, "shrinkage": [0.6, 0]}, {"width": 140, "repeat": [200, 0]}]
+)
+def test_what_no_cloth_is_is_told(page, job, wrong):
+    assert problem(page.post("/api/cloths", wrong), 422, "value-out-of-range")["fix"]
+    body = {"cloths": {"outer": wrong}, "sums": [], "times": 1}
+    problem(page.put(f"/api/jobs/{job['id']}/cut-table", body, job["version"]), 422, "value-out-of-range")
+    assert table(page, job)["kept"]["cloths"] == {}
+
+
+def test_worksheets_are_worked_and_kept_with_the_job(page, job):
+    listed = page.get("/api/worksheets").json()
+    assert {"fullness", "ruffle", "lacing"} <= {one["key"] for one in listed}
+    fullness = next(one for one in listed if one["key"] == "fullness")
+    assert fullness["uses"] == [{"kind": "add_band", "param": "ratio", "symbol": "fullness"}]
+    lines = page.post("/api/worksheets/fullness", {"values": {"before": 25, "after": 10}}).json()
+    assert lines[0]["value"] == 2.5 and "÷" in lines[0]["worked"]
+    problem(page.post("/api/worksheets/fullness", {"values": {"before": -1}}), 422, "value-out-of-range")
+    problem(page.post("/api/worksheets/origami", {"values": {}}), 404, "unknown-name")
+    sums = [{"uid": "a", "kind": "elastic", "values": {"girth": 70}, "note": "top"}]
+    keep(page, job, sums=sums)
+    now = table(page, job)
+    assert now["kept"]["sums"] == sums
+    assert any(row["what"] == "elastic" and row["amount"] == pytest.approx(0.87 * 70 + 2) for row in now["shopping"])
+    bad = {"cloths": {}, "sums": [{"uid": "a", "kind": "elastic", "values": {"girth": 9000}}], "times": 1}
+    problem(page.put(f"/api/jobs/{job['id']}/cut-table", bad, page.fresh(job)["version"]), 422, "value-out-of-range")
+    assert table(page, job)["kept"]["sums"] == sums
+
+
+def test_a_plan_is_looked_for_moved_by_hand_kept_and_printed(page, job):
+    keep(page, job)
+    work = lay(page, job)
+    assert work["state"] == "done", work
+    found = work["result"]
+    assert found["plan"]["format"] == "izett-lay" and not found["faults"] and found["savings"] is not None
+    assert "folded lengthwise" in found["headline"] and found["decides"]
+    # The same again is answered with what is known.
+    assert lay(page, job)["result"] == found
+    moved = page.post(
+        f"/api/jobs/{job['id']}/lay-plans/moved",
+        {"use": "outer", "plan": found["plan"], "number": 0, "along": 40, "across": 0},
+    ).json()
+    assert moved["plan"]["length"] > found["plan"]["length"] + 30 and not moved["faults"]
+    over = page.post(
+        f"/api/jobs/{job['id']}/lay-plans/moved",
+        {"use": "outer", "plan": found["plan"], "number": 1, "along": 0, "across": -200, "snap": False},
+    ).json()
+    assert over["faults"]
+    assert keep_plan(page, job, moved["plan"], by_hand=True).status_code == 200
+    now = table(page, job)
+    assert now["kept"]["plans"]["outer"]["by_hand"] is True
+    (outer,) = now["uses"]
+    assert outer["stale"] is False and [row["title"] for row in outer["rows"]]
+    bought = next(row for row in now["shopping"] if row["what"].startswith("outer cloth"))
+    assert bought["amount"] % 10 == 0 and bought["cost"] == pytest.approx(bought["amount"] * 0.24)
+    printed = page.get(f"/api/jobs/{job['id']}/lay-plans/outer/print")
+    assert printed.status_code == 200 and printed.content.startswith(b"%PDF")
+    assert (
+        page.send("delete", f"/api/jobs/{job['id']}/lay-plans/outer", None, page.fresh(job)["version"]).status_code
+        == 200
+    )
+    problem(page.get(f"/api/jobs/{job['id']}/lay-plans/outer/print"), 409, "no-plan")
+
+
+def test_a_plan_says_so_when_the_pieces_have_changed(page, job):
+    keep(page, job)
+    plan = lay(page, job)["result"]["plan"]
+    assert keep_plan(page, job, plan).status_code == 200
+    wider = {"uid": "w", "kind": "change_side", "params": {"underarm": 1.0, "waist": 1.0}}
+    recipe = {**job["recipe"], "steps": [*job["recipe"]["steps"], wider]}
+    answer = page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": "wider"}, page.fresh(job)["version"])
+    assert answer.status_code == 200
+    now = table(page, job)
+    assert now["uses"][0]["stale"] is True
+    assert any("changed since" in row["note"] for row in now["shopping"])
+    problem(page.get(f"/api/jobs/{job['id']}/lay-plans/outer/print"), 422, "pieces-changed")
+    data = {"use": "outer", "plan": plan, "number": 0}
+    problem(page.post(f"/api/jobs/{job['id']}/lay-plans/moved", data), 422, "pieces-changed")
+    problem(keep_plan(page, job, plan), 422, "pieces-changed")
+
+
+def test_what_is_missing_is_told(page, job):
+    asked = {"uid": "x", "use": "outer"}
+    problem(page.post(f"/api/jobs/{job['id']}/lay-plans", asked), 409, "no-cloth")
+    keep(page, job, cloths={"outer": CLOTH, "lining": CLOTH})
+    problem(page.post(f"/api/jobs/{job['id']}/lay-plans", {**asked, "use": "lining"}), 404, "unknown-name")
+    keep(page, job, cloths={"outer": {**CLOTH, "width": 30}})
+    work = lay(page, job)
+    assert work["state"] == "failed" and work["problem"]["code"] == "wider-than-the-cloth"
+    assert "wider" in work["problem"]["fix"]
+
+
+def test_the_cutting_table_goes_out_and_in_with_its_job(page, job):
+    keep(page, job, sums=[{"uid": "a", "kind": "fullness", "values": {"after": 9.0}, "note": ""}], times=2)
+    plan = lay(page, job)["result"]["plan"]
+    assert keep_plan(page, job, plan).status_code == 200
+    document = page.get(f"/api/jobs/{job['id']}/export").content
+    assert json.loads(document)["cut_table"]["times"] == 2
+    file = SimpleUploadedFile("job.json", document)
+    back = page.client.post("/api/jobs/import", {"file": file}).json()
+    before, after = table(page, job)["kept"], table(page, back)["kept"]
+    assert before == after and after["plans"]["outer"]["plan"]["placed"]
+
+
+def test_the_table_keeps_its_version(page, job):
+    body = {"cloths": {"outer": CLOTH}, "sums": [], "times": 1}
+    path = f"/api/jobs/{job['id']}/cut-table"
+    problem(page.put(path, body, None), 428, "version-missing")
+    assert page.put(path, body, job["version"]).status_code == 200
+    problem(page.put(path, {**body, "times": 3}, job["version"]), 412, "job-changed")
