@@ -51,6 +51,8 @@ ROUND_SHARES = (0.0, 0.0, 1.0, 1.0, 0.5, 0.02, 0.98)
 CONTROLS = (2, 2, 4, 7)
 #: Pieces of the catalogue's starter sets that a random garment begins with.
 SETS = tuple(starter_sets().values())
+#: Of the steps for one half, so many are tried of kinds that have no halves.
+SELDOM = 0.3
 
 
 def a_start(random: Random) -> Recipe:
@@ -72,7 +74,9 @@ def a_step(random: Random, pattern: Pattern, uid: str, kind: str | None = None, 
     for name, info in operation.params.model_fields.items():
         if info.is_required() or random.random() < 0.6:
             params[name] = _value(random, info.annotation, info, pattern)
-    half = random.choice(list(Half)) if random.random() < sided else Half.BOTH
+    # A kind that is for both halves only refuses one: that is tried too, but seldom.
+    share = sided if operation.sided else sided * SELDOM
+    half = random.choice(list(Half)) if random.random() < share else Half.BOTH
     section = random.choice(operation.sections)
     return Step(uid, operation.key, params, section=section, half=half, version=operation.version)
 

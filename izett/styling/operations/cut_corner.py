@@ -1,4 +1,4 @@
-"""Cut a corner in a way of its own: mitred, squared to one of its lines, or folded back along one.
+"""Cut the corner at the end of a line in a way of its own: mitred, squared to that line, or folded back along it.
 
 Hems are folded back where they meet a side, and everything else is mitred, until the maker says otherwise. The end of a
 panel seam at a neck or an armhole is often squared, so that its allowances, pressed open, lie edge on edge with the
@@ -10,13 +10,13 @@ from dataclasses import replace
 
 from pydantic import Field
 
-from izett.errors import StepRefused
+from izett.errors import ReferenceLost
 from izett.pattern.document import CornerCut, CutCorner
 from izett.pattern.halves import origin
-from izett.pattern.naming import readable
+from izett.pattern.piece import in_ring_order
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum
-from izett.styling.references import LineRef, Params, VertexRef
+from izett.styling.references import LineRef, Params
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 
@@ -26,44 +26,42 @@ WORDS = {CornerCut.MITRE: "mitred", CornerCut.SQUARE: "squared", CornerCut.FOLDE
 class CutTheCorner(Params):
     """Which corner, and how."""
 
-    at: VertexRef = Field(description="the corner")
-    kind: CornerCut = Field(CornerCut.SQUARE, description="mitred, squared or folded back")
-    along: LineRef | None = Field(None, description="the line that is squared, or turned up; none for a mitre")
+    kind: CornerCut = Field(CornerCut.SQUARE, description="mitred, squared to the line, or folded back along it")
+    line: LineRef = Field(description="the line that ends at the corner")
+    at_start: bool = Field(False, description="where the line begins, walking round the piece counter-clockwise")
 
 
 def apply(params: CutTheCorner, context: Context) -> Outcome:
-    """Note on the garment how the corner is cut."""
-    piece = context.piece_with(str(params.at))
-    corner = piece.aliases.get(str(params.at), str(params.at))
-    meet = [edge for edge in piece.edges if corner in (edge.start, edge.end) and not edge.is_leg]
-    lines = {edge.lineage for edge in meet}
-    if params.kind is not CornerCut.MITRE and (params.along is None or str(params.along) not in lines):
-        raise StepRefused(
-            f"Which of the two lines at this corner is {WORDS[params.kind]}?",
-            fix=f"Choose {' or '.join(line_words(line) for line in sorted(lines))}.",
-            where=(str(params.at),),
+    """Note on the garment how the corner is cut, on every piece that has the line."""
+    line = str(params.line)
+    corners: dict[str, CutCorner] = {}
+    for piece in context.garment.with_lineage(line):
+        run = in_ring_order(edge for edge in piece.edges if edge.lineage == line)
+        corner = run[0].start if params.at_start else run[-1].end
+        corners[origin(corner).name] = CutCorner(params.kind, origin(line).name)
+    if not corners:
+        raise ReferenceLost(
+            f"{line_words(params.line, begins=True)} is not there (any more).",
+            fix="Choose another line.",
+            where=(line,),
         )
     now = context.garment.allowances
-    cut = CutCorner(params.kind, origin(str(params.along)).name if params.along is not None else "")
-    corners = {**now.corners, origin(corner).name: cut}
-    return Outcome(
-        context.garment.cut_for(replace(now, corners=corners)), (Sum("corners set apart", len(corners), ""),)
-    )
+    cut_for = replace(now, corners={**now.corners, **corners})
+    return Outcome(context.garment.cut_for(cut_for), (Sum("corners", float(len(corners)), ""),))
 
 
 def describe(params: CutTheCorner) -> str:
     """Return the step in the maker's words."""
-    along = f" along {line_words(params.along)}" if params.along is not None else ""
-    return f"The corner {readable(str(params.at))}: {WORDS[params.kind]}{along}"
+    end = "beginning" if params.at_start else "end"
+    return f"The corner at the {end} of {line_words(params.line)}: {WORDS[params.kind]}"
 
 
 def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
-    """Offer the three ways at the end of a line that is pointed at."""
-    if subject.kind is not Kind.LINE or subject.span is None or subject.role is None:
+    """Offer both ends of a line that is pointed at."""
+    if subject.kind is not Kind.LINE or subject.role is None:
         return
-    for kind in (CornerCut.SQUARE, CornerCut.FOLDED):
-        params = {"at": subject.span.end, "kind": kind.value, "along": subject.name}
-        yield Offer(f"Its end at the corner: {WORDS[kind]}", params)
+    for at_start, end in ((True, "beginning"), (False, "end")):
+        yield Offer(f"Square its corner, at its {end}", {"line": subject.name, "at_start": at_start})
 
 
 OPERATION = Operation(
@@ -77,7 +75,7 @@ OPERATION = Operation(
     offers=offers,
     sections=(Section.FINISH,),
     examples=(
-        {"at": "front.underarm", "kind": "square", "along": "front.side"},
-        {"at": "front.neck_shoulder", "kind": "folded", "along": "front.neck"},
+        {"line": "front.side", "at_start": False},
+        {"kind": "folded", "line": "front.neck", "at_start": True},
     ),
 )

@@ -145,7 +145,7 @@ def measured(pattern):
 
 
 def cut(pattern):
-    return [(sheet.piece.zone, [(len(line), width) for line, width in sheet.lines], len(sheet.notches))
+    return [(sheet.piece.zone, [(len(line.points), line.width, line.end) for line in sheet.lines], len(sheet.notches))
             for sheet in sheet_pieces(pattern)]  # fmt: skip
 
 
