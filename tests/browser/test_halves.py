@@ -1,5 +1,7 @@
 """Left and right in the browser: a finding on one side, a step put under the style and back, halves drafted apart."""
 
+from playwright.sync_api import expect
+
 PIECES = "es => es.map(e => e.dataset.piece)"
 
 
@@ -47,7 +49,7 @@ def test_a_step_is_put_into_the_style_and_back_after_what_it_does_is_shown(tab):
     assert tab.state()["recipe"]["steps"][0]["section"] == "style"
     page.keyboard.press("2")
     page.locator("[data-piece=bodice_back]").wait_for()
-    page.wait_for_function("document.querySelectorAll('[data-piece]').length === 2")
+    expect(page.locator("[data-piece]")).to_have_count(2)
     page.keyboard.press("u")
     page.locator("[data-piece='right:bodice_back']").wait_for()
     page.get_by_role("button", name="Show the block under the style").wait_for()
@@ -73,9 +75,9 @@ def test_measures_taken_left_and_right_draft_the_halves_apart_on_wish(tab):
     page.goto(page.url.split("?")[0] + "?panel=block")
     page.get_by_text("12.0 cm left, 12.8 cm right").first.wait_for()
     # The words are there before the draft is.
-    page.wait_for_function("document.querySelectorAll('[data-piece]').length === 2")
+    expect(page.locator("[data-piece]")).to_have_count(2)
     with tab.keeping():
         page.get_by_role("group", name="Left and right drafted apart").get_by_label("Shoulder", exact=False).check()
     page.get_by_text("Left and right are drafted apart: shoulder length").wait_for()
-    page.wait_for_function("document.querySelectorAll('[data-piece]').length === 3")
+    expect(page.locator("[data-piece]")).to_have_count(3)
     assert tab.state()["recipe"]["apart"] == ["shoulder_length"]
