@@ -29,6 +29,7 @@ from studio.actions.record_finding import record_finding
 from studio.actions.revise import revise
 from studio.actions.spend_time import type_time
 from studio.actions.take_size import take_size
+from studio.demo_cutting import cut_the_dress
 from studio.demo_drape import draped_bustier
 from studio.demo_photo import photo_of_a_pinch
 from studio.demo_trace import old_cardigan
@@ -90,7 +91,7 @@ def load() -> None:
     _job(cello, "Long black recital dress", 70, "dress")
     draped_bustier(viola)
     old_cardigan(viola)
-    chamber_dress(cello)
+    cut_the_dress(chamber_dress(cello))
     _job(viola, "Concert trousers", 38, "trousers")
     _job(viola, "Rehearsal T-shirt", None, "t_shirt")
     size = take_size(SizeIn(chart="en_13402_3_women", size="96", height=LengthIn(text="172")))

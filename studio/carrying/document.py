@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from izett.cutting.cloth import Cloth
 from izett.files.pattern_doc import PatternDoc
 from izett.files.recipe_json import LONGEST_REASON, RecipeDoc, StepDoc
 from izett.fitting.finding import Outcome, Taken
@@ -22,6 +23,7 @@ from studio.limits import (
     LONGEST_NOTE,
     LONGEST_STORY,
     MOST_CHARTS,
+    MOST_CLOTHS,
     MOST_FINDINGS,
     MOST_JOBS,
     MOST_KEPT_FITS,
@@ -277,6 +279,13 @@ class ChartPart(_Part):
     created: Moment
 
 
+class ShelfPart(_Part):
+    """A cloth on the shelf."""
+
+    cloth: Cloth
+    created: Moment
+
+
 class StudioDocument(_Part):
     """An `izett-studio` document."""
 
@@ -287,6 +296,7 @@ class StudioDocument(_Part):
     wearers: list[WholeWearerPart] = Field(max_length=MOST_WEARERS)
     house_rules: list[HouseRulePart]
     charts: list[ChartPart] = Field(max_length=MOST_CHARTS)
+    cloths: list[ShelfPart] = Field([], max_length=MOST_CLOTHS)
 
     @model_validator(mode="after")
     def _agrees(self) -> Self:

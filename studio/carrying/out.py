@@ -15,7 +15,7 @@ from izett.files.recipe_json import RecipeDoc, StepDoc
 from studio.carrying.document import EVERYTHING, FORMAT
 from studio.cutting_schemas import CutTable
 from studio.form_schemas import OnForm
-from studio.models import HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
+from studio.models import Cloth, HouseRule, Job, MeasureSheet, Round, SizeChart, Wearer
 from studio.problems import not_found
 from studio.state import head_of, under_way_out
 from studio.storage import photos
@@ -34,7 +34,7 @@ def job_document(job_id: UUID) -> dict[str, Any]:
 
 
 def everything() -> dict[str, Any]:
-    """Return all that the studio holds as one `izett-studio` document: wearers, sheets, jobs, house rules, charts."""
+    """Return all that the studio holds as one `izett-studio` document: wearers, sheets, jobs, house rules, charts, cloths."""
     return {
         "format": EVERYTHING,
         "version": 1,
@@ -49,6 +49,7 @@ def everything() -> dict[str, Any]:
             {"title": chart.title, "source": chart.source, "sizes": chart.sizes, "created": _moment(chart.created)}
             for chart in SizeChart.objects.all()
         ],
+        "cloths": [{"cloth": one.document, "created": _moment(one.created)} for one in Cloth.objects.all()],
     }
 
 

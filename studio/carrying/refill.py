@@ -7,7 +7,7 @@ from izett.measuring.measure import read_measure
 from studio.actions.set_house_rule import set_house_rule
 from studio.carrying.back import add_fit, add_job, add_sheet, judged, read_document
 from studio.carrying.document import ChartPart, StudioDocument, WholeWearerPart
-from studio.models import HouseRule, SheetUnderWay, SizeChart, Wearer
+from studio.models import Cloth, HouseRule, SheetUnderWay, SizeChart, Wearer
 from studio.schemas import HouseRuleIn
 from studio.wire import plain_json
 
@@ -19,7 +19,7 @@ def import_everything(text: bytes) -> list[str]:
         UnreadableFile: the studio is not empty, or the document is damaged or foreign; nothing is added then.
         UnknownName, UnreadableMeasure, ValueOutOfRange: a reading or a value in it is not one.
     """
-    if any(kind.objects.exists() for kind in (Wearer, HouseRule, SizeChart)):
+    if any(kind.objects.exists() for kind in (Wearer, HouseRule, SizeChart, Cloth)):
         raise UnreadableFile(
             "This studio holds work already, and everything would be there twice.",
             fix="Set IZETT_DATA to a new folder, or add single jobs on the bench.",
@@ -34,6 +34,9 @@ def import_everything(text: bytes) -> list[str]:
             HouseRule.objects.filter(symbol=rule.symbol).update(since=rule.since)
         for chart in document.charts:
             _add_chart(chart)
+        for one in document.cloths:
+            kept = Cloth.objects.create(document=one.cloth.model_dump(mode="json"))
+            Cloth.objects.filter(pk=kept.pk).update(created=one.created)
     return left_out
 
 

@@ -30,6 +30,8 @@ SCREENS = (
     "{job}/drape",
     "{job}/drape?part=picture",
     "{job}/cut",
+    "{job}/cut?part=cloths",
+    "{job}/cut?part=lay",
 )
 
 

@@ -28,6 +28,7 @@ def demo(tmp_path_factory, django_db_setup, django_db_blocker):
     ]
     chart = {"38": {"bust_girth": {"text": "88", "unit": "cm"}, "waist_girth": {"text": "27 1/2", "unit": "in"}}}
     document["charts"] = [{"title": "Ours", "source": "", "sizes": chart, "created": "2026-11-20T08:00:00Z"}]
+    assert document["cloths"], "the demo has cloths on its shelf"
     document["wearers"][0]["under_way"] = {
         "taken_on": "2026-11-26", "taken_by": "helper", "worn": "", "prepared": ["belt"], "place": "waist_girth",
         "readings": {"bust_girth": {"text": "92 or so", "unit": "cm", "again": []}}, "version": 3,

@@ -10,10 +10,13 @@ import {
 	type Traced,
 	asProblem,
 	type Answer,
+	type ClothUse,
+	type CutTableIn,
 	type Finding,
 	type FittingIn,
 	type Half,
 	type Job,
+	type LayPlan,
 	type LengthIn,
 	type OnForm,
 	type Outcome,
@@ -126,6 +129,21 @@ export class Deeds {
 	/** Keep a draping session as it is prepared. */
 	prepareDrape(form: OnForm, words: string): Promise<boolean> {
 		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/on-form', { params: on, body: form }));
+	}
+
+	/** Keep what lies on the cutting table: cloths, sums, how many garments. */
+	layOut(table: CutTableIn, words: string): Promise<boolean> {
+		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/cut-table', { params: on, body: table }));
+	}
+
+	/** Keep a lay plan of a cloth. */
+	keepPlan(use: ClothUse, plan: LayPlan, byHand: boolean): Promise<boolean> {
+		return this.do('keep the lay plan', (_, { path, header }) =>
+			api.PUT('/api/jobs/{job_id}/lay-plans/{use}', {
+				params: { path: { ...path, use }, header },
+				body: { plan, by_hand: byHand },
+			}),
+		);
 	}
 
 	/** Keep the picture that a panel was traced from under that panel. */

@@ -1,184 +1,81 @@
-<!-- Cut: seam allowances for a purpose, line by line where wished; print at true size, and open files. -->
+<!-- Cut: from the checked pattern to cloth. Pieces made ready, cloths, the lay plan, the sums, the lists. -->
 <script lang="ts">
-	import { bare } from '../../lib/desk/names.svelte';
-	import { cuttingOf, withCutting, type Cutting } from '../../lib/desk/recipe';
+	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+	import { searchParams } from 'sv-router';
 	import { getDesk } from '../../lib/desk/context';
-	import { shelf } from '../../lib/desk/catalogue.svelte';
-	import NumberField from '../../lib/parts/NumberField.svelte';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
 	import Table from '../../lib/table/Table.svelte';
-	import { shown } from '../../lib/units.svelte';
-	import { lineOnBoth } from '../../lib/words';
+	import Cloths from './Cloths.svelte';
+	import { CutTableKept } from './cutTable.svelte';
+	import { Laying } from './laying.svelte';
+	import LayPanel from './LayPanel.svelte';
+	import LaySheet from './LaySheet.svelte';
+	import Lists from './Lists.svelte';
+	import Ready from './Ready.svelte';
+	import Worksheets from './Worksheets.svelte';
 
 	const desk = getDesk();
 	desk.begin({ cut: true });
 
-	let lit = $state<string[]>([]);
+	const PARTS = [
+		{ value: 'pieces', label: 'Pieces' },
+		{ value: 'cloths', label: 'Cloths' },
+		{ value: 'lay', label: 'Lay plan' },
+		{ value: 'sums', label: 'Sums' },
+		{ value: 'lists', label: 'Lists' },
+	];
+	const part = $derived(String(searchParams.get('part') ?? 'pieces'));
 
-	/** What a pattern is printed on, and what it is written as for others. */
-	const PRINTS = [
-		['a4', 'Print file, A4'],
-		['letter', 'Print file, Letter'],
-		['a0', 'A0 sheets'],
-		['roll', 'On a roll'],
-	] as const;
-	const FILES = [
-		['svg', 'SVG'],
-		['dxf', 'DXF, a layer a line'],
-		['dxf-numbered', 'DXF, layers by number'],
-		['plt', 'Plot file (HPGL)'],
-		['json', 'Pattern, JSON'],
-		['seams', 'Seam lengths, CSV'],
-		['cutting-list', 'Cutting list, CSV'],
-	] as const;
-
-	const purposes = $derived(shelf.all?.purposes ?? []);
-	const usual = $derived(desk.trial.preview?.cut_for ?? 'muslin');
-	const cutting = $derived(cuttingOf(desk.job?.recipe, usual));
-	const purpose = $derived(purposes.find((p) => p.key === cutting.purpose));
-	const lines = $derived.by(() => {
-		const found: { lineage: string; role: string; width: number }[] = [];
-		for (const piece of desk.trial.pieces)
-			for (const edge of piece.edges) {
-				// A line has one allowance, on either half.
-				const lineage = bare(edge.lineage);
-				const isCut = edge.role !== 'dart_leg' && edge.lineage !== piece.on_fold;
-				if (isCut && !found.some((f) => f.lineage === lineage))
-					found.push({ lineage, role: edge.role, width: edge.allowance });
-			}
-		return found;
+	const kept = new CutTableKept(desk);
+	const laying = new Laying(desk, kept);
+	// What follows of the pieces is asked for anew whenever the job has moved on.
+	$effect(() => {
+		if (desk.job?.version) void kept.load();
 	});
 
-	/** Lines that were left without an allowance, and that nobody accepted so. */
-	const missing = $derived(
-		(desk.trial.preview?.checks ?? [])
-			.filter((r) => r.check === 'allowances_agree' && r.aspect === 'without' && r.verdict === 'warns')
-			.map((r) => lineOnBoth(r.where[0] ?? '')),
-	);
-
-	/** Keep a change of the allowances: a step of the recipe. */
-	async function set(change: (cutting: Cutting) => Cutting): Promise<void> {
-		await desk.deeds.keep((recipe) => withCutting(recipe, usual, change), 'Seam allowances');
-	}
-
-	function cutFor(purpose: string): void {
-		void set((now) => ({ ...now, purpose }));
-	}
-
-	/** Give a line an allowance of its own, or the usual one again. */
-	function widen(lineage: string, cm: number | null): void {
-		void set((now) => {
-			const lines = now.lines.filter((one) => one.line !== lineage);
-			return { ...now, lines: cm === null ? lines : [...lines, { line: lineage, width: cm }] };
-		});
-	}
-
-	function file(kind: string, query = ''): string {
-		return `/api/jobs/${desk.job?.id}/files/${kind}${query}`;
-	}
+	let lit = $state<string[]>([]);
 </script>
 
 <TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
-		<Table
-			pieces={desk.trial.pieces}
-			lit={new Set(lit)}
-			showCutting
-			label="The pieces with their cutting lines"
-		/>
+		{#if part === 'lay' && laying.shown}
+			<LaySheet
+				laid={laying.shown}
+				current={laying.current}
+				onpick={(number) => (laying.current = number)}
+				onmove={(by) => void laying.move(by)}
+			/>
+		{:else}
+			<Table
+				pieces={desk.trial.pieces}
+				lit={new Set(lit)}
+				showCutting
+				label="The pieces with their cutting lines"
+			/>
+		{/if}
 	{/snippet}
 	{#snippet panel()}
-		<h2>Print and carry</h2>
-		{#if missing.length}
-			<p class="missing" role="alert">
-				No seam allowance at {missing.join(', ')}: give it one below, or accept it with a reason in Check.
-				Until then nothing is printed.
-			</p>
+		<SegmentedControl value={part} onValueChange={(e) => searchParams.set('part', e.value ?? 'pieces')}>
+			<SegmentedControl.Control>
+				<SegmentedControl.Indicator />
+				{#each PARTS as { value, label } (value)}
+					<SegmentedControl.Item {value}>
+						<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>
+						<SegmentedControl.ItemHiddenInput />
+					</SegmentedControl.Item>
+				{/each}
+			</SegmentedControl.Control>
+		</SegmentedControl>
+		{#if part === 'pieces'}
+			<Ready onlit={(names) => (lit = names)} />
+		{:else if part === 'cloths'}
+			<Cloths table={kept} />
+		{:else if part === 'lay'}
+			<LayPanel table={kept} {laying} />
+		{:else if part === 'sums'}
+			<Worksheets table={kept} />
+		{:else}
+			<Lists table={kept} />
 		{/if}
-		<div class="files">
-			{#each PRINTS as [paper, words] (paper)}
-				<a class="button main" href={file('pdf', `?paper=${paper}`)} download>{words}</a>
-			{/each}
-		</div>
-		<p class="soft">Files for others, true to size, in millimetres:</p>
-		<div class="files">
-			{#each FILES as [kind, words] (kind)}
-				<a class="button" href={file(kind)} download>{words}</a>
-			{/each}
-			<a class="button" href={`/api/jobs/${desk.job?.id}/export`} download>Whole job, JSON</a>
-		</div>
-		{#each shelf.all?.cautions.cut ?? [] as caution (caution)}<p class="soft">{caution}</p>{/each}
-		<h2>Seam allowances</h2>
-		<label>
-			<span class="soft">Cut for</span>
-			<select
-				class="field"
-				value={cutting.purpose}
-				disabled={desk.deeds.busy}
-				onchange={(e) => cutFor(e.currentTarget.value)}
-			>
-				{#each purposes as p (p.key)}<option value={p.key}>{p.title}</option>{/each}
-			</select>
-		</label>
-		{#if purpose}<p class="soft">{purpose.reason}</p>{/if}
-		<ul>
-			{#each lines as line (line.lineage)}
-				{@const own = cutting.lines.some((one) => one.line === line.lineage)}
-				<li onpointerenter={() => (lit = [line.lineage])} onpointerleave={() => (lit = [])} class:own>
-					<NumberField
-						label={lineOnBoth(line.lineage)}
-						value={line.width}
-						unit="cm"
-						low={0}
-						high={shelf.all?.widest_allowance ?? null}
-						title={own
-							? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
-							: ''}
-						onvalue={(cm) => widen(line.lineage, cm)}
-						onempty={() => widen(line.lineage, null)}
-					/>
-				</li>
-			{/each}
-		</ul>
 	{/snippet}
 </TableAndPanel>
-
-<style>
-	h2 {
-		font-size: 1.1rem;
-		margin: 0.6rem 0 0.4rem;
-	}
-	.files {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem;
-	}
-	.missing {
-		border-left: 4px solid var(--wax);
-		padding: 0.3rem 0.6rem;
-	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
-	p {
-		margin: 0.4rem 0;
-	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
-	li {
-		padding: 0.2rem 0;
-		border-bottom: 1px solid var(--rule);
-	}
-	li:hover {
-		background: var(--chalk-soft);
-	}
-	.own :global(input) {
-		border-color: var(--chalk);
-		border-width: 2px;
-		font-weight: 600;
-	}
-</style>
