@@ -37,8 +37,10 @@ from studio.problems import Refusal
 from studio.state import head_of, readable_recipe
 from studio.workroom import evaluate_revision, measures_of, sides_of
 
-#: cm. Outlines that differ by less are the same pieces.
+#: Decimals of a centimetre to which outlines are told apart.
 SAME = 3
+#: What of a cloth no plan depends on; how it is folded stands in the plan itself.
+NOT_LAID_BY = {"name", "use", "fold", "note", "price", "weight", "length", "stretch", "recovery"}
 
 
 def table_of(job: Job) -> CutTable:
@@ -67,7 +69,7 @@ def digest_of(wanted: list[Wanted], cloth: Cloth) -> str:
     for one in wanted:
         spots = [(round(x, SAME), round(y, SAME)) for x, y in one.sheet.cutting]
         told.update(repr((one.name, one.number, one.sheet.fold is not None, one.sheet.ready.free, spots)).encode())
-    laid = cloth.model_dump(mode="json", exclude={"name", "note", "price", "weight", "length", "stretch", "recovery"})
+    laid = cloth.model_dump(mode="json", exclude=NOT_LAID_BY)
     told.update(repr(sorted(laid.items())).encode())
     return told.hexdigest()
 
@@ -173,7 +175,7 @@ def state_of_table(job: Job) -> CutTableOut:
         if not own:
             continue
         kept, cloth = table.plans.get(use), table.cloths.get(use)
-        stale = None if kept is None else cloth is None or kept.of != digest_of(own, kept.plan.cloth)
+        stale = None if kept is None else cloth is None or kept.of != digest_of(own, cloth)
         rows = [
             CutRowOut(**{name: getattr(row, name) for name in CutRowOut.model_fields}) for row in cutting_order(own)
         ]

@@ -131,6 +131,24 @@ def test_a_plan_says_so_when_the_pieces_have_changed(page, job):
     problem(keep_plan(page, job, plan), 422, "pieces-changed")
 
 
+def test_a_plan_says_so_when_its_cloth_has_changed_and_not_when_its_price_has(page, job):
+    keep(page, job)
+    assert keep_plan(page, job, lay(page, job)["result"]["plan"]).status_code == 200
+    keep(page, job, cloths={"outer": {**CLOTH, "price": 30, "name": "Cheaper"}})
+    assert table(page, job)["uses"][0]["stale"] is False
+    keep(page, job, cloths={"outer": {**CLOTH, "width": 150}})
+    assert table(page, job)["uses"][0]["stale"] is True
+
+
+def test_a_plan_that_cannot_be_cut_is_not_kept(page, job):
+    keep(page, job)
+    plan = lay(page, job)["result"]["plan"]
+    data = {"use": "outer", "plan": plan, "number": 1, "along": 0, "across": -200, "snap": False}
+    off = page.post(f"/api/jobs/{job['id']}/lay-plans/moved", data).json()["plan"]
+    problem(keep_plan(page, job, off), 409, "plan-cannot-be-cut")
+    assert table(page, job)["kept"]["plans"] == {}
+
+
 def test_what_is_missing_is_told(page, job):
     asked = {"uid": "x", "use": "outer"}
     problem(page.post(f"/api/jobs/{job['id']}/lay-plans", asked), 409, "no-cloth")

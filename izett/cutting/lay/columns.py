@@ -217,7 +217,8 @@ class Columns:
         now = self._state
         spots, cost = self._laid(now)
         yield spots
-        best, best_length = now.copy(), length_of(spots)
+        # A first order that finds no place for a piece is worse than any that does.
+        best, best_length = now.copy(), length_of(spots) if cost < inf else inf
         for number in range(rounds):
             warm = HOT * (COLD / HOT) ** (number / rounds)
             tried = self._varied(now)

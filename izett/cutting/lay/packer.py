@@ -48,13 +48,10 @@ class Packed:
     across: float
 
 
-def packings(
+def begun(
     width: float, items: Sequence[Item], *, below: float, seed: int, looks: int, seconds: int = LONGEST
-) -> Generator[list[Packed]]:
-    """Yield packings of a strip that are shorter than `below`, each by a step, and the shortest at the end.
-
-    It ends when the looks are used up; closing it ends the process.
-    """
+) -> "subprocess.Popen[str]":
+    """Return the process that packs a strip: it says what is shorter than `below`, until its looks are used up."""
     asked = {
         "width": width,
         "below": below,
@@ -71,16 +68,29 @@ def packings(
         stderr=subprocess.DEVNULL,
         text=True,
     )
+    assert process.stdin is not None
+    process.stdin.write(f"{json.dumps(asked)}\n")
+    process.stdin.flush()
+    return process
+
+
+def packings(process: "subprocess.Popen[str]") -> Generator[list[Packed]]:
+    """Yield the packings that a process finds, each shorter by a step, and the shortest at the end; closing it ends it."""
     assert process.stdin is not None and process.stdout is not None
     try:
-        process.stdin.write(json.dumps(asked))
-        process.stdin.close()
         for line in process.stdout:
             yield [Packed(*one) for one in json.loads(line)]
     finally:
         process.kill()
+        process.stdin.close()
         process.stdout.close()
         process.wait()
+
+
+def _outlive_nobody() -> None:
+    """End with whoever asked: its end of the input closes when it goes, whatever it dies of."""
+    sys.stdin.read()
+    os._exit(0)
 
 
 def _work(asked: dict[str, Any]) -> None:
@@ -128,4 +138,6 @@ def _say(found: Any) -> None:
 
 
 if __name__ == "__main__":
-    _work(json.load(sys.stdin))
+    question = json.loads(sys.stdin.readline())
+    Thread(target=_outlive_nobody, daemon=True).start()
+    _work(question)

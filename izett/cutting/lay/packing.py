@@ -1,5 +1,6 @@
 """Between the plan and the packer: cutouts as items, those on the fold as a chain, and back."""
 
+import subprocess
 from collections.abc import Generator, Sequence
 from dataclasses import dataclass, replace
 from random import Random
@@ -9,7 +10,7 @@ import shapely
 
 from izett.cutting.lay.columns import Ground, Spot, length_of
 from izett.cutting.lay.cutouts import Cutout, Outline, Pose
-from izett.cutting.lay.packer import THIN, Item, Packed, packings
+from izett.cutting.lay.packer import THIN, Item, Packed, begun, packings
 from izett.cutting.lay.settling import LARGER, roomy, settled, slide
 
 CHAIN = "chain"
@@ -44,6 +45,7 @@ class Packing:
         self._width = ground.width + ground.gap + 2 * LARGER
         self._links = _chain([spot for spot in spots if spot.cutout.on_fold], ground, random)
         self._loose = [spot.cutout for spot in spots if not spot.cutout.on_fold]
+        self._process: subprocess.Popen[str] | None = None
         self._starts = [_over(spot, random) for spot in spots if not spot.cutout.on_fold]
 
     def found(self) -> Generator[list[Packed]]:
@@ -54,7 +56,13 @@ class Packing:
         ]
         if self._links:
             items.append(Item(CHAIN, _turned(_chain_outline(self._links, self._ground, self._width)), [0.0]))
-        return packings(self._width + THIN, items, below=self._below, seed=self._seed, looks=self._looks)
+        self._process = begun(self._width + THIN, items, below=self._below, seed=self._seed, looks=self._looks)
+        return packings(self._process)
+
+    def stop(self) -> None:
+        """End the packer, wherever it is: who waits for it then finds that it has ended."""
+        if self._process is not None:
+            self._process.kill()
 
     def spots(self, found: Sequence[Packed]) -> list[Spot]:
         """Return what was found as spots, slid together."""

@@ -103,7 +103,20 @@ def _first(section: Section, cloth: Cloth, seed: int, effort: Effort) -> tuple[S
     spots: list[Spot] = []
     for found in Columns(grounds, section.cutouts, seed=seed).plans(effort.rounds):
         spots = found
+    if len(spots) < len(section.cutouts):
+        raise _no_place(section, spots)
     return section, _sound(settled(spots, dict(enumerate(grounds))), spots, grounds)
+
+
+def _no_place(section: Section, spots: Sequence[Spot]) -> DoesNotFit:
+    """Return what is said of pieces that fit the width, and whose stripes do not fall on it."""
+    laid = {spot.cutout for spot in spots}
+    left = [cutout for cutout in section.cutouts if cutout not in laid]
+    return DoesNotFit(
+        f"No place on the cloth where the stripes meet: {', '.join(dict.fromkeys(c.title for c in left))}.",
+        fix="Take wider cloth, or let the repeat across the cloth go unmatched (0).",
+        where=tuple(dict.fromkeys(cutout.piece for cutout in left)),
+    )
 
 
 def _sound(spots: list[Spot], before: list[Spot], grounds: Sequence[Ground]) -> list[Spot]:
@@ -196,6 +209,9 @@ def _side_by_side(
         for number in own:
             if not unwanted.is_set():
                 with closing(packing[number].found()) as found:
+                    if unwanted.is_set():
+                        # Begun just as it was not wanted any more.
+                        packing[number].stop()
                     for one in found:
                         if unwanted.is_set():
                             break
@@ -215,3 +231,5 @@ def _side_by_side(
             yield number, came[number], packing[number].spots(found)
     finally:
         unwanted.set()
+        for one in packing:
+            one.stop()

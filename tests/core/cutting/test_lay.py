@@ -1,7 +1,11 @@
 """Lay plans: what holds of every one, what no cloth can do, and the straight-cut shirt as practice cuts it."""
 
 import os
+from contextlib import suppress
+from dataclasses import replace
+from pathlib import Path
 from random import Random
+from time import monotonic, sleep
 
 import numpy as np
 import pytest
@@ -136,6 +140,44 @@ def test_stripes_meet_at_the_level_that_was_chosen():
     # One above the other: each waits for its stripe.
     unmatched = best_plan(wanted(lower, upper), Cloth(width=30), effort=QUICK)
     assert plan.length > unmatched.length
+
+
+def test_a_piece_whose_stripes_fall_nowhere_on_the_cloth_is_told_and_not_left_out():
+    """90 wide on 91 of cloth has a centimetre to move in: a stripe every 40 that must run through its middle is not there."""
+    wide = ((0.0, 0.0), (90.0, 0.0), (90.0, 20.0), (0.0, 20.0))
+    lopsided = piece("wide", wide, cut=1)
+    cloth = Cloth(width=91, selvedge=0, gap=0, repeat=(40, 0), match="waist")
+    assert best_plan(wanted(lopsided), cloth, effort=QUICK).length == pytest.approx(20)
+    off = replace(lopsided, grain=((20.0, 4.0), (20.0, 16.0)))
+    with pytest.raises(DoesNotFit, match="where the stripes meet: Wide") as told:
+        best_plan(wanted(off), cloth, effort=QUICK)
+    assert told.value.where == ("wide",)
+
+
+def test_a_search_that_is_not_wanted_any_more_leaves_no_process_behind(evaluator, middling):
+    """Cancelled after the first better plan, and when whoever asked is gone: the packer ends at once."""
+    cut = wanted_of(evaluator.evaluate(Recipe("bodice", middling, also=("sleeve", "skirt"))).pattern)
+    found = plans(cut, Cloth(width=140), effort=Effort(rounds=20, looks=20.0))
+    next(found)
+    next(found)
+    assert packers()
+    found.close()
+    began = monotonic()
+    while packers() and monotonic() - began < 5:
+        sleep(0.05)
+    assert not packers()
+
+
+def packers():
+    """The packers that this process began and that still run."""
+    found = []
+    for status in Path("/proc").glob("[0-9]*/status"):
+        # A process may be gone between being listed and being read.
+        with suppress(OSError):
+            own = f"\nPPid:\t{os.getpid()}\n" in status.read_text()
+            if own and b"packer.py" in (status.parent / "cmdline").read_bytes():
+                found.append(status.parent.name)
+    return found
 
 
 # ---------------------------------------------------------------- what reads a plan

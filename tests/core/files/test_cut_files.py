@@ -103,7 +103,7 @@ def test_a_plotter_draws_what_is_to_be_cut(sheets):
         assert all(same(outline, own) for outline, own in zip(read, wanted, strict=True))
     cuts = [ring(s.points) for s in strokes if s.pen == CUT]
     assert not any(a.intersects(b) for i, a in enumerate(cuts) for b in cuts[:i])
-    assert all(0 <= y <= ROLL_WIDTH or 0 <= x <= ROLL_WIDTH for s in strokes for x, y in s.points)
+    assert all(0 <= x <= ROLL_WIDTH and y >= 0 for s in strokes for x, y in s.points)
     words = [one.text for one in drawn if isinstance(one, Lettering)]
     assert "Recital dress" in words and "M. S." in words
 

@@ -47,7 +47,7 @@ export class Laying {
 		return {
 			plan,
 			of,
-			bought: plan.bought,
+			bought: plan.cloth.washed ? plan.length / (1 - plan.cloth.shrinkage[0]!) : plan.length,
 			headline: '',
 			decides: '',
 			too_little: null,
