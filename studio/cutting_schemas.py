@@ -68,13 +68,17 @@ class CutUseOut(BaseModel):
 
 
 class ToBuyOut(BaseModel):
-    """A row of the shopping list; `amount` in cm where it is a length, or a number; None where no plan says it yet."""
+    """A row of the shopping list; `amount` in cm where it is a length, or a number; None where no plan says it yet.
+
+    `by_shop` says that it is sold in steps, as cloth is: the page rounds it up in the reader's unit, once.
+    """
 
     what: str
     amount: float | None
     unit: str
     note: str
     cost: float | None = None
+    by_shop: bool = False
 
 
 class CutTableOut(BaseModel):

@@ -183,12 +183,12 @@ def state_of_table(job: Job) -> CutTableOut:
     return CutTableOut(kept=table, uses=uses, shopping=shopping_of(table, uses))
 
 
-def shopping_of(table: CutTable, uses: list[CutUseOut], *, unit: Unit = Unit.CM) -> list[ToBuyOut]:
+def shopping_of(table: CutTable, uses: list[CutUseOut]) -> list[ToBuyOut]:
     """Return what is to be bought: each cloth with its length, then what the sums came to."""
     found: list[ToBuyOut] = []
     for one in uses:
         cloth, kept = table.cloths.get(one.use), table.plans.get(one.use)
-        length = sold(cloth.to_buy(kept.plan.length), unit=unit) if cloth is not None and kept is not None else None
+        length = cloth.to_buy(kept.plan.length) if cloth is not None and kept is not None else None
         about = "" if cloth is None else cloth.name
         found.append(
             ToBuyOut(
@@ -196,7 +196,10 @@ def shopping_of(table: CutTable, uses: list[CutUseOut], *, unit: Unit = Unit.CM)
                 amount=length,
                 unit="cm",
                 note="the pieces have changed since it was laid" if one.stale else "",
-                cost=cloth.cost(length) if cloth is not None and length is not None and cloth.price else None,
+                cost=cloth.cost(sold(length, unit=Unit.CM))
+                if cloth is not None and length is not None and cloth.price
+                else None,
+                by_shop=True,
             )
         )
     found.extend(notions_of(table))

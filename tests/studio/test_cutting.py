@@ -1,6 +1,7 @@
 """The cutting table: cloths, worksheets, lay plans begun, bettered, moved, kept and stale; carried with the job."""
 
 import json
+from math import ceil
 from uuid import uuid4
 
 import pytest
@@ -104,7 +105,9 @@ def test_a_plan_is_looked_for_moved_by_hand_kept_and_printed(page, job):
     (outer,) = now["uses"]
     assert outer["stale"] is False and [row["title"] for row in outer["rows"]]
     bought = next(row for row in now["shopping"] if row["what"].startswith("outer cloth"))
-    assert bought["amount"] % 10 == 0 and bought["cost"] == pytest.approx(bought["amount"] * 0.24)
+    assert bought["amount"] == pytest.approx(moved["plan"]["length"], abs=1e-5) and bought["by_shop"]
+    # Paid for by the ten centimetres: 24 a metre.
+    assert bought["cost"] == pytest.approx(ceil(bought["amount"] / 10) * 2.4)
     printed = page.get(f"/api/jobs/{job['id']}/lay-plans/outer/print")
     assert printed.status_code == 200 and printed.content.startswith(b"%PDF")
     assert (

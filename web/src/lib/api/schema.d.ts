@@ -5968,6 +5968,8 @@ export interface components {
         /**
          * ToBuyOut
          * @description A row of the shopping list; `amount` in cm where it is a length, or a number; None where no plan says it yet.
+         *
+         *     `by_shop` says that it is sold in steps, as cloth is: the page rounds it up in the reader's unit, once.
          */
         ToBuyOut: {
             /** What */
@@ -5980,6 +5982,11 @@ export interface components {
             note: string;
             /** Cost */
             cost?: number | null;
+            /**
+             * By Shop
+             * @default false
+             */
+            by_shop: boolean;
         };
         /**
          * CutTableIn

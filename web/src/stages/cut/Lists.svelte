@@ -14,7 +14,7 @@
 		if (row.amount === null || row.amount === undefined) return 'lay it first';
 		if (!row.unit) return String(Math.round(row.amount));
 		// Cloth is told as it is sold; a notion as long as it is cut.
-		return row.amount >= 100 && row.what.includes(':') ? sold(row.amount, reading.unit) : shown(row.amount);
+		return row.by_shop ? sold(row.amount, reading.unit) : shown(row.amount);
 	}
 </script>
 
