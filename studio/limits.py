@@ -19,6 +19,8 @@ MOST_PAGES = 400
 MOST_JOBS, MOST_WEARERS, MOST_CHARTS = 5_000, 5_000, 200
 #: Cloths on the shelf.
 MOST_CLOTHS = 1_000
+#: Plot files in the plotter's queue, done ones among them.
+MOST_PLOTS = 20
 
 
 def refuse_more(count: int, most: int, what: str) -> None:

@@ -316,6 +316,25 @@ class Cloth(models.Model):
         ordering = ["created"]
 
 
+class Plot(models.Model):
+    """A plot file in the plotter's queue, as it came; `began` and `ended` are kept once they are past."""
+
+    id = models.UUIDField(primary_key=True, default=uuid4, editable=False)
+    wearer = models.ForeignKey(Wearer, null=True, on_delete=models.CASCADE, related_name="plots")
+    name = models.CharField(max_length=120)
+    content = models.BinaryField()
+    seconds = models.FloatField()
+    length = models.FloatField()
+    width = models.FloatField()
+    off_the_roll = models.FloatField(default=0.0)
+    came = models.DateTimeField()
+    began = models.DateTimeField(null=True)
+    stopped = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["came", "id"]
+
+
 class Backup(models.Model):
     """A backup that was made: when, and under which name; the file itself lies wherever it was put."""
 

@@ -1,17 +1,18 @@
 """Plot files in HPGL, from memory of the published language: pens, moves, and words, in steps of a fortieth of a millimetre.
 
 `IN` initialises, `SP` takes a pen (1 cuts, 2 draws what is sewn, 3 the marks and words), `PU` and `PD` move with the pen up
-or down, `LB` writes up to an ETX, `PG` ends the sheet.
+or down, `DI` says which way words run, `LB` writes them up to an ETX, `PG` ends the sheet. x runs along the roll.
 """
 
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from izett.errors import UnreadableFile
 from izett.files.stacks import in_rows, stacked
 from izett.finishing.sheet import SheetPiece, label_place
-from izett.geometry.point import Point
+from izett.geometry.point import Point, distance, unit
 
 #: Steps a centimetre: 40 a millimetre.
 STEPS = 400
@@ -34,29 +35,39 @@ class Stroke:
     pen: int
     points: tuple[Point, ...]
 
+    @property
+    def length(self) -> float:
+        """How far the pen went, cm."""
+        return sum(distance(a, b) for a, b in pairwise(self.points))
+
 
 @dataclass(frozen=True, slots=True)
 class Lettering:
-    """Words that were written, from a place on, cm."""
+    """Words that were written, from a place on, cm; `runs` is the way they run."""
 
     at: Point
     text: str
+    runs: Point = (1.0, 0.0)
 
 
 def write_hpgl(sheets: Sequence[SheetPiece], *, width: float) -> str:
-    """Return the plot file of pieces on a roll, `width` cm wide: side by side, row by row along the roll (x).
+    """Return the plot file of pieces on a roll, `width` cm wide: side by side across it, row by row along it.
 
-    A piece wider than the roll is plotted at the beginning of a row of its own, and runs off it: the plotter tells.
+    The pieces are turned by a quarter, so that what lies up on the paper runs along the roll. A piece wider than the roll
+    has a row of its own, and runs off it: the plotter tells.
     """
-    parts = ["IN;", f"SI{LETTERING * 0.6:.2f},{LETTERING:.2f};"]
+    parts = ["IN;", f"SI{LETTERING * 0.6:.2f},{LETTERING:.2f};", "DI0,-1;"]
     for stack, shift in in_rows(stacked(sheets), width=width, space=SPACE):
-        parts += _piece(stack.sheets[0], shift)
+        parts += _piece(stack.sheets[0], shift, width)
     return "".join([*parts, "PU;SP0;PG;\n"])
 
 
-def _piece(sheet: SheetPiece, shift: Point) -> Iterator[str]:
+def _piece(sheet: SheetPiece, shift: Point, width: float) -> Iterator[str]:
+    def at(x: float, y: float) -> str:
+        return f"{round((y + shift[1]) * STEPS)},{round((width - x - shift[0]) * STEPS)}"
+
     def line(points: Sequence[Point], *, closed: bool = False) -> str:
-        spots = [_steps((x + shift[0], y + shift[1])) for x, y in (*points, *(points[:1] if closed else ()))]
+        spots = [at(*spot) for spot in (*points, *(points[:1] if closed else ()))]
         return f"PU{spots[0]};PD{','.join(spots[1:])};PU;"
 
     yield f"SP{CUT};"
@@ -70,11 +81,7 @@ def _piece(sheet: SheetPiece, shift: Point) -> Iterator[str]:
         yield line(mark)
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):
-        yield f"PU{_steps((x + shift[0], y + shift[1] - number * LINE_STEP))};LB{_plain(text)}{ETX};"
-
-
-def _steps(spot: Point) -> str:
-    return f"{round(spot[0] * STEPS)},{round(spot[1] * STEPS)}"
+        yield f"PU{at(x, y - number * LINE_STEP)};LB{_plain(text)}{ETX};"
 
 
 def _plain(text: str) -> str:
@@ -101,12 +108,15 @@ def read_hpgl(content: bytes) -> list[Stroke | Lettering]:
 
 def _drawn(text: str) -> Iterator[Stroke | Lettering]:
     pen, at, down, relative = 0, (0.0, 0.0), False, False
+    runs = (1.0, 0.0)
     line: list[Point] = []
     for name, rest in _instructions(text):
         if name == "LB":
-            yield Lettering(at, rest)
+            yield Lettering(at, rest, runs)
             continue
-        if name == "SP":
+        if name == "DI":
+            runs = _way(rest)
+        elif name == "SP":
             pen = int(_numbers(rest)[0]) if rest.strip() else 0
         elif name in ("PU", "PD", "PA", "PR"):
             if name in ("PU", "PD") and (name == "PD") != down:
@@ -147,6 +157,16 @@ def _instructions(text: str) -> Iterator[tuple[str, str]]:
             raise UnreadableFile(f"{text[at : at + 12]!r} is no instruction of a plotter.", fix="Write it again.")
         yield match[1].upper(), match[2]
         at = match.end()
+
+
+def _way(text: str) -> Point:
+    """Return which way words run: to the right, if nothing else is said."""
+    numbers = _numbers(text)
+    if not numbers:
+        return (1.0, 0.0)
+    if len(numbers) != 2 or not any(numbers):
+        raise UnreadableFile(f"DI{text[:20]}: a direction needs two numbers.", fix="Write the plot file again.")
+    return unit((numbers[0], numbers[1]))
 
 
 def _numbers(text: str) -> list[float]:

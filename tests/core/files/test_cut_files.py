@@ -22,6 +22,7 @@ from izett.files.pdf import ROLL_WIDTH, write_pdf
 from izett.files.stacks import nested
 from izett.files.svg import write_svg
 from izett.finishing.sheet import sheet_pieces
+from izett.geometry.outline import signed_area
 from izett.pattern.sewn import seam_lengths
 from izett.recipe.model import Recipe
 from tests.core.blocks import cut_for
@@ -103,7 +104,10 @@ def test_a_plotter_draws_what_is_to_be_cut(sheets):
         assert all(same(outline, own) for outline, own in zip(read, wanted, strict=True))
     cuts = [ring(s.points) for s in strokes if s.pen == CUT]
     assert not any(a.intersects(b) for i, a in enumerate(cuts) for b in cuts[:i])
-    assert all(0 <= x <= ROLL_WIDTH and y >= 0 for s in strokes for x, y in s.points)
+    # x runs along the roll, y across it, as on a plotter that feeds paper.
+    assert all(0 <= y <= ROLL_WIDTH and x >= 0 for s in strokes for x, y in s.points)
+    # Turned, not mirrored.
+    assert all(signed_area(s.points) > 0 for s in strokes if s.pen == CUT)
     words = [one.text for one in drawn if isinstance(one, Lettering)]
     assert "Recital dress" in words and "M. S." in words
 

@@ -11,6 +11,9 @@
 	import LayPanel from './LayPanel.svelte';
 	import LaySheet from './LaySheet.svelte';
 	import Lists from './Lists.svelte';
+	import { Plotter } from './plotter.svelte';
+	import PlotterPanel from './PlotterPanel.svelte';
+	import PlotSheet from './PlotSheet.svelte';
 	import Ready from './Ready.svelte';
 	import Worksheets from './Worksheets.svelte';
 
@@ -23,11 +26,13 @@
 		{ value: 'lay', label: 'Lay plan' },
 		{ value: 'sums', label: 'Sums' },
 		{ value: 'lists', label: 'Lists' },
+		{ value: 'plotter', label: 'Plotter' },
 	];
 	const part = $derived(String(searchParams.get('part') ?? 'pieces'));
 
 	const kept = new CutTableKept(desk);
 	const laying = new Laying(desk, kept);
+	const plotter = new Plotter(desk);
 	// What follows of the pieces is asked for anew whenever the job has moved on.
 	$effect(() => {
 		if (desk.job?.version) void kept.load();
@@ -45,6 +50,8 @@
 				onpick={(number) => (laying.current = number)}
 				onmove={(by) => void laying.move(by)}
 			/>
+		{:else if part === 'plotter' && plotter.shown}
+			<PlotSheet plot={plotter.shown} />
 		{:else}
 			<Table
 				pieces={desk.trial.pieces}
@@ -55,17 +62,19 @@
 		{/if}
 	{/snippet}
 	{#snippet panel()}
-		<SegmentedControl value={part} onValueChange={(e) => searchParams.set('part', e.value ?? 'pieces')}>
-			<SegmentedControl.Control>
-				<SegmentedControl.Indicator />
-				{#each PARTS as { value, label } (value)}
-					<SegmentedControl.Item {value}>
-						<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>
-						<SegmentedControl.ItemHiddenInput />
-					</SegmentedControl.Item>
-				{/each}
-			</SegmentedControl.Control>
-		</SegmentedControl>
+		<div class="parts">
+			<SegmentedControl value={part} onValueChange={(e) => searchParams.set('part', e.value ?? 'pieces')}>
+				<SegmentedControl.Control>
+					<SegmentedControl.Indicator />
+					{#each PARTS as { value, label } (value)}
+						<SegmentedControl.Item {value}>
+							<SegmentedControl.ItemText>{label}</SegmentedControl.ItemText>
+							<SegmentedControl.ItemHiddenInput />
+						</SegmentedControl.Item>
+					{/each}
+				</SegmentedControl.Control>
+			</SegmentedControl>
+		</div>
 		{#if part === 'pieces'}
 			<Ready onlit={(names) => (lit = names)} />
 		{:else if part === 'cloths'}
@@ -74,8 +83,18 @@
 			<LayPanel table={kept} {laying} />
 		{:else if part === 'sums'}
 			<Worksheets table={kept} />
-		{:else}
+		{:else if part === 'lists'}
 			<Lists table={kept} />
+		{:else}
+			<PlotterPanel {plotter} />
 		{/if}
 	{/snippet}
 </TableAndPanel>
+
+<style>
+	/* Six parts in one row. */
+	.parts :global([data-part='item']) {
+		padding-inline: 0.45rem;
+		font-size: 0.95rem;
+	}
+</style>

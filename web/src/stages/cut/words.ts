@@ -23,3 +23,10 @@ export function sold(cm: number, unit: Unit): string {
 	const part = EIGHTHS[eighths % 8]!;
 	return `${whole || !part ? whole : ''}${part} yd`;
 }
+
+/** Return a time in seconds as one says it. */
+export function minutes(seconds: number): string {
+	const whole = Math.max(1, Math.round(seconds));
+	if (whole < 60) return `${whole} s`;
+	return `${Math.floor(whole / 60)} min ${whole % 60} s`;
+}
