@@ -19,7 +19,7 @@ from izett.finishing.sheet import SheetPiece, sheet_pieces
 from izett.recipe.evaluation import Evaluation
 from studio.cautions import CAUTIONS
 from studio.limits import MOST_PAGES
-from studio.models import Job
+from studio.models import Job, Wearer
 from studio.problems import Refusal
 from studio.state import head_of
 from studio.workroom import measures_of
@@ -79,10 +79,10 @@ def written(job: Job, evaluation: Evaluation, kind: FileKind, paper: Paper) -> s
     pattern = evaluation.pattern
     if KINDS[kind].to_cut:
         refuse_missing(pattern)
-    title = f"{job.garment}, revision {head_of(job).number}"
+    title = title_of(job)
 
     def sheets() -> list[SheetPiece]:
-        return sheet_pieces(pattern, title=title, wearer=initials(job.wearer.name))
+        return sheet_pieces(pattern, title=title, wearer=worn_by(job.wearer))
 
     ways: Mapping[FileKind, Callable[[], str | bytes]] = {
         FileKind.PDF: lambda: _pdf(sheets(), evaluation, paper, title),
@@ -97,11 +97,26 @@ def written(job: Job, evaluation: Evaluation, kind: FileKind, paper: Paper) -> s
     return ways[kind]()
 
 
-def cut_by_cloth(sheets: list[SheetPiece]) -> list[tuple[Use, list[ToCut]]]:
-    """Return what is cut of each cloth that the garment has pieces of, in the order of cutting."""
+def title_of(job: Job) -> str:
+    """Return what every sheet and label of a job says: the garment, its state, and after which muslin."""
+    muslins = job.rounds.count()
+    after = f", after muslin {muslins}" if muslins else ""
+    return f"{job.garment}, revision {head_of(job).number}{after}"
+
+
+def worn_by(wearer: Wearer) -> str:
+    """Return whom a label is for: a standard size by its size, a person by initials."""
+    if not wearer.size:
+        return initials(wearer.name)
+    size, _, height = wearer.size.partition(":")[2].partition("@")
+    return f"size {size}{f', height {height}' if height else ''}"
+
+
+def cut_by_cloth(sheets: list[SheetPiece], times: int = 1) -> list[tuple[Use, list[ToCut]]]:
+    """Return what is cut of each cloth that so many of the garment have pieces of, in the order of cutting."""
     found: list[tuple[Use, list[ToCut]]] = []
     for use in Use:
-        own = [Wanted(sheet) for sheet in sheets if use_of(sheet) is use]
+        own = [Wanted(sheet, times) for sheet in sheets if use_of(sheet) is use]
         if own:
             found.append((use, cutting_order(own)))
     return found

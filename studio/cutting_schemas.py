@@ -56,6 +56,8 @@ class CutRowOut(BaseModel):
     straight: bool
     area: float
     says: str
+    label: str
+    how: str
 
 
 class CutUseOut(BaseModel):

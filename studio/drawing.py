@@ -9,6 +9,9 @@ from izett.pattern.levels import AROUND
 from izett.pattern.piece import Piece, dart_angle, mouth_width
 from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
+#: What the page calls a line at which a raw edge is turned under.
+TURNING = "turning"
+
 
 def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
     """Return a piece ready for the table, under its key; with its cutting line where that is wanted."""
@@ -43,7 +46,8 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
             for d, outline in zip(piece.diamonds, sheet.diamonds, strict=True)
         ],
         lines=[
-            LineOut(level=line.level, around=line.level in AROUND, points=list(line.points)) for line in piece.lines
+            *(LineOut(level=x.level, around=x.level in AROUND, points=list(x.points)) for x in piece.lines),
+            *(LineOut(level=TURNING, around=False, points=list(points)) for points in sheet.turnings if cut),
         ],
         notches=list(sheet.notches),
         grain=sheet.grain,
@@ -78,6 +82,7 @@ def piece_key(sheet: SheetPiece, *, cut: bool) -> str:
         piece.diamonds,
         dict(piece.marks),
         piece.lines,
+        sheet.turnings if cut else (),
         sheet.notches,
         piece.grain,
         [sheet.allowances.of(piece, edge) for edge in piece.edges],

@@ -1,15 +1,16 @@
 """Lay plans of a job: what is asked, what comes of it, what a hand makes of it."""
 
+from dataclasses import asdict
 from hashlib import sha256
 
-from izett.cutting.cloth import USES, Cloth, Use, sold
+from izett.cutting.cloth import USES, Cloth, Use
 from izett.cutting.lay.by_hand import faults_of, moved
 from izett.cutting.lay.cutouts import Wanted
 from izett.cutting.lay.plan import Plan
 from izett.cutting.lay.saving import savings
 from izett.cutting.lay.search import USUAL, Effort, plans
-from izett.cutting.notions import notions
 from izett.cutting.order import cutting_order
+from izett.cutting.shopping import ClothUsed, ToBuy, shopping
 from izett.cutting.uses import cut_from, use_of
 from izett.errors import UnknownName
 from izett.files.lay_json import lay_document, plan_of
@@ -168,7 +169,14 @@ def moved_by_hand(job: Job, data: MovedPieceIn) -> LaidOut:
 
 def state_of_table(job: Job) -> CutTableOut:
     """Return a job's cutting table with what follows of its pieces as they are now."""
-    table, sheets = table_of(job), sheets_of(job)
+    table = table_of(job)
+    uses = uses_of(table, sheets_of(job))
+    shopping = [ToBuyOut(**asdict(row)) for row in shopping_of(table, uses)]
+    return CutTableOut(kept=table, uses=uses, shopping=shopping)
+
+
+def uses_of(table: CutTable, sheets: list[SheetPiece]) -> list[CutUseOut]:
+    """Return what is cut of each cloth, in the order of cutting, and whether its kept plan is of these pieces still."""
     uses: list[CutUseOut] = []
     for use in Use:
         own = [Wanted(sheet, table.times) for sheet in sheets if use_of(sheet) is use]
@@ -180,36 +188,14 @@ def state_of_table(job: Job) -> CutTableOut:
             CutRowOut(**{name: getattr(row, name) for name in CutRowOut.model_fields}) for row in cutting_order(own)
         ]
         uses.append(CutUseOut(use=use, title=USES[use], rows=rows, stale=stale))
-    return CutTableOut(kept=table, uses=uses, shopping=shopping_of(table, uses))
+    return uses
 
 
-def shopping_of(table: CutTable, uses: list[CutUseOut]) -> list[ToBuyOut]:
+def shopping_of(table: CutTable, uses: list[CutUseOut], *, unit: Unit = Unit.CM) -> list[ToBuy]:
     """Return what is to be bought: each cloth with its length, then what the sums came to."""
-    found: list[ToBuyOut] = []
+    used = []
     for one in uses:
-        cloth, kept = table.cloths.get(one.use), table.plans.get(one.use)
-        length = cloth.to_buy(kept.plan.length) if cloth is not None and kept is not None else None
-        about = "" if cloth is None else cloth.name
-        found.append(
-            ToBuyOut(
-                what=f"{one.title}: {about}" if about else one.title,
-                amount=length,
-                unit="cm",
-                note="the pieces have changed since it was laid" if one.stale else "",
-                cost=cloth.cost(sold(length, unit=Unit.CM))
-                if cloth is not None and length is not None and cloth.price
-                else None,
-                by_shop=True,
-            )
-        )
-    found.extend(notions_of(table))
-    return found
-
-
-def notions_of(table: CutTable) -> list[ToBuyOut]:
-    """Return the notions that a job's sums came to."""
-    return [
-        ToBuyOut(what=one.what, amount=one.amount, unit=one.unit, note=kept.note)
-        for kept in table.sums
-        for one in notions(kept.kind, kept.values)
-    ]
+        kept = table.plans.get(one.use)
+        length = None if kept is None else kept.plan.length
+        used.append(ClothUsed(one.use, table.cloths.get(one.use), length, stale=bool(one.stale)))
+    return shopping(used, [(kept.kind, kept.values, kept.note) for kept in table.sums], unit=unit)

@@ -198,6 +198,23 @@ def sold(length: float, *, unit: Unit) -> float:
     return ceil((length - HAIR) / SOLD_BY[unit]) * SOLD_BY[unit]
 
 
+def sold_words(length: float, *, unit: Unit) -> str:
+    """Return a length as it is asked for in a shop: metres, or yards with their eighths.
+
+    >>> sold_words(212.4, unit=Unit.CM), sold_words(212.4, unit=Unit.INCH), sold_words(80, unit=Unit.INCH)
+    ('2.20 m', '2⅜ yd', '⅞ yd')
+    """
+    if unit is Unit.CM:
+        return f"{sold(length, unit=unit) / 100:.2f} m"
+    yards, eighths = divmod(round(sold(length, unit=unit) / SOLD_BY[unit]), EIGHTHS_OF_A_YARD)
+    return f"{yards or '' if eighths else yards}{EIGHTHS[eighths]} yd"
+
+
+#: What a yard is sold by, and how it is written.
+EIGHTHS_OF_A_YARD = 8
+EIGHTHS = ("", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞")
+
+
 def cut_for(finished: float, shrinkage: float) -> float:
     """Return how long to cut what is to be `finished` cm long after its cloth has shrunk by a share.
 

@@ -23,6 +23,7 @@ class ToCut:
         on_fold: whether it is cut on the fold.
         straight: whether it is cut by a pulled thread.
         area: of one as drawn, cm²; says: words of the maker.
+        label: which piece of the garment it is, as its label says.
     """
 
     piece: str
@@ -32,6 +33,13 @@ class ToCut:
     straight: bool
     area: float
     says: str
+    label: str
+
+    @property
+    def how(self) -> str:
+        """How many are cut, and how."""
+        way = ", on the fold" if self.on_fold else ""
+        return f"cut {self.number}{way}{', by a pulled thread' if self.straight else ''}"
 
 
 def cutting_order(wanted: Sequence[Wanted]) -> list[ToCut]:
@@ -45,10 +53,17 @@ def cutting_order(wanted: Sequence[Wanted]) -> list[ToCut]:
             is_straight_cut(one.sheet.piece),
             abs(signed_area(one.sheet.cutting)) * (2 if one.sheet.fold is not None else 1),
             one.sheet.ready.says,
+            label_of(one),
         )
         for one in wanted
     ]
     return sorted(rows, key=lambda row: (not row.straight, -row.area))
+
+
+def label_of(one: Wanted) -> str:
+    """Return which piece of the garment one is, and of which size where several are laid."""
+    number, of = one.sheet.place
+    return f"{number} of {of}{f', size {one.size}' if one.size else ''}"
 
 
 def is_straight_cut(piece: Piece) -> bool:

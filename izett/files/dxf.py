@@ -98,7 +98,7 @@ def _numbered(space: "Modelspace", sheet: SheetPiece, move: _Move) -> None:
         space.add_line(move(sheet.fold[0]), move(sheet.fold[1]), dxfattribs=on(Layer.FOLD))
     space.add_line(move(sheet.grain[0]), move(sheet.grain[1]), dxfattribs=on(Layer.GRAIN))
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
-    for line in (*legs, *sheet.diamonds, *sheet.levels):
+    for line in (*legs, *sheet.diamonds, *sheet.inner_lines):
         space.add_lwpolyline(move.all(line), dxfattribs=on(Layer.WITHIN))
     for hole in sheet.drills:
         space.add_point(move(hole), dxfattribs=on(Layer.DRILLS))

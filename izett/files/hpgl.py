@@ -77,7 +77,7 @@ def _piece(sheet: SheetPiece, shift: Point, width: float) -> Iterator[str]:
         yield line(sheet.sewing, closed=True)
     yield f"SP{MARK};"
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
-    for mark in (*legs, *sheet.diamonds, *sheet.levels, *sheet.notches, sheet.grain):
+    for mark in (*legs, *sheet.diamonds, *sheet.inner_lines, *sheet.notches, sheet.grain):
         yield line(mark)
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):

@@ -57,9 +57,8 @@ def write_lay_pdf(
         page.room(ROW)
         page.y -= ROW
         page.box(RIM, page.y, BOX)
-        how = ", on the fold" if row.on_fold else ", by a pulled thread" if row.straight else ""
         says = f"   {row.says}" if row.says else ""
-        page.text(RIM + 2 * BOX, page.y + 0.04, f"{row.title}: cut {row.number}{how}{says}")
+        page.text(RIM + 2 * BOX, page.y + 0.04, f"{row.title} ({row.label}): {row.how}{says}")
     return page.finish()
 
 

@@ -7,7 +7,7 @@ from html import escape
 
 import shapely
 
-from izett.cutting.cloth import FOLDED, sold
+from izett.cutting.cloth import FOLDED, sold_words
 from izett.cutting.lay.plan import Laid, Placed, Plan
 from izett.geometry.point import Point
 from izett.units import Unit, show_length
@@ -94,7 +94,7 @@ def _piece(one: Placed) -> Iterator[Stroke | Word]:
 def headline(plan: Plan, unit: Unit) -> str:
     """Return in words what a plan needs."""
     length = show_length(plan.length, unit=unit)
-    bought = show_length(sold(plan.bought, unit=unit), unit=unit)
+    bought = sold_words(plan.bought, unit=unit)
     name = f"{plan.cloth.name}: " if plan.cloth.name else ""
     wide = show_length(plan.cloth.width, unit=unit)
     return (

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, field_validator
 
 from izett.pattern import document as d
-from izett.pattern.facts import Corner, Half, Layer, Region, Role, SeamKind, Zone
+from izett.pattern.facts import Corner, Half, Layer, Lie, Region, Role, SeamKind, Zone
 from izett.pattern.piece import LARGEST_PIECE, Form, NotchKind
 
 FORMAT: Literal["izett-pattern"] = "izett-pattern"
@@ -142,6 +142,7 @@ class PieceDoc(_Document):
     layer: Layer = Layer.OUTER
     corners: dict[str, Corner] | None = None
     lining: LiningDoc | None = None
+    lie: Lie = Lie.STRAIGHT
 
 
 class SeamDoc(_Document):
@@ -200,15 +201,24 @@ class ReadyDoc(_Document):
     cut: int = Field(0, ge=0, le=99)
     free: bool = False
     says: str = ""
+    whole: bool = False
+
+
+class TurningDoc(_Document):
+    """How a hem or a facing is turned, cm."""
+
+    depth: Number
+    under: Number = 0.0
 
 
 class CutForDoc(_Document):
-    """What the sheets are cut for: lines with allowances of their own (cm), corners cut in their own way, single pieces."""
+    """What the sheets are cut for: lines with allowances of their own (cm), corners, single pieces, turnings."""
 
     purpose: str = "muslin"
     by_lineage: dict[str, Number] = {}
     corners: dict[str, CutCornerDoc] = {}
     pieces: dict[str, ReadyDoc] = {}
+    turnings: dict[str, TurningDoc] = {}
 
 
 class CheckDoc(_Document):

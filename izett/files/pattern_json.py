@@ -35,6 +35,7 @@ from izett.files.pattern_doc import (
     SeamDoc,
     SpanDoc,
     Spot,
+    TurningDoc,
 )
 from izett.files.reading import read_json, wrong_in
 from izett.finishing.allowances import Allowances
@@ -251,6 +252,7 @@ def _piece_doc(piece: Piece, allowances: Allowances) -> PieceDoc:
         region=piece.region,
         half=piece.half,
         layer=piece.layer,
+        lie=piece.lie,
         corners=dict(piece.corners),
         lining=_lining_doc(piece),
     )
@@ -282,6 +284,7 @@ def _cut_for_doc(cut_for: d.CutFor) -> CutForDoc:
         by_lineage=dict(cut_for.by_lineage),
         corners={name: CutCornerDoc(**asdict(corner)) for name, corner in cut_for.corners.items()},
         pieces={name: ReadyDoc(**asdict(ready)) for name, ready in cut_for.pieces.items()},
+        turnings={name: TurningDoc(**asdict(turning)) for name, turning in cut_for.turnings.items()},
     )
 
 
@@ -291,6 +294,7 @@ def _cut_for(doc: CutForDoc) -> d.CutFor:
         MappingProxyType(dict(doc.by_lineage)),
         MappingProxyType({name: d.CutCorner(one.kind, one.along) for name, one in doc.corners.items()}),
         MappingProxyType({name: d.Ready(**one.model_dump()) for name, one in doc.pieces.items()}),
+        MappingProxyType({name: d.Turning(**one.model_dump()) for name, one in doc.turnings.items()}),
     )
 
 
@@ -348,6 +352,7 @@ def _piece(doc: PieceDoc) -> Piece:
         diamonds=tuple(Diamond(x.name, x.family, x.top, x.bottom, x.left, x.right) for x in doc.diamonds),
         half=doc.half,
         layer=doc.layer,
+        lie=doc.lie,
         lining=Lining(doc.lining.of, doc.lining.shorter, tuple(doc.lining.lines.items())) if doc.lining else None,
     )
     if doc.zone is None or doc.region is None or doc.corners is None:

@@ -75,7 +75,7 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
         polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))
     for diamond in sheet.diamonds:
         polyline(canvas, diamond, shift, width=_SEW)
-    for level in sheet.levels:
+    for level in sheet.inner_lines:
         polyline(canvas, level, shift, width=_THIN, dash=(6, 4))
     for mark in sheet.notches:
         polyline(canvas, mark, shift, width=_CUT)

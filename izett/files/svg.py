@@ -55,7 +55,7 @@ def _group(sheet: SheetPiece, *, shift: Point) -> str:
         parts.append(f'<path class="fold" d="{path(sheet.fold)}"/>')
     parts += [f'<path class="dart" d="{path(dart.legs)}"/>' for dart in sheet.darts if dart.sewn]
     parts += [f'<path class="dart" d="{path(diamond)}"/>' for diamond in sheet.diamonds]
-    parts += [f'<path class="level" d="{path(level)}"/>' for level in sheet.levels]
+    parts += [f'<path class="level" d="{path(level)}"/>' for level in sheet.inner_lines]
     parts += [f'<path class="mark" d="{path(mark)}"/>' for mark in sheet.notches]
     parts.append(f'<path class="grain" d="{path(sheet.grain)}"/>')
     x, y = label_place(sheet)

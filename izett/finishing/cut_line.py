@@ -14,6 +14,7 @@ from izett.finishing.dart_caps import cap_peak
 from izett.geometry.outline import (
     LEAST_CORNERS,
     CornerCut,
+    apart_from,
     corner_between,
     covers,
     crossing,
@@ -47,11 +48,13 @@ class CutLine:
         points: its sewing line.
         width: its allowance, cm.
         end: how the corner at its end is cut, and whether it is the line that is turned up or squared, or the next.
+        name: of the line that it is, on either half.
     """
 
     points: tuple[Point, ...]
     width: float
     end: tuple[document.CornerCut, bool] = (document.CornerCut.MITRE, True)
+    name: str = ""
 
 
 def finished_lines(piece: Piece, allowances: Allowances, corners: Mapping[str, document.CutCorner]) -> list[CutLine]:
@@ -67,12 +70,14 @@ def finished_lines(piece: Piece, allowances: Allowances, corners: Mapping[str, d
             width = allowances.of(piece, edge)
             after = ring[(index + 1) % len(ring)]
             end = _corner(edge, after, (width, allowances.of(piece, after)), corners)
-            lines.append(CutLine(tuple(edge.curve.flattened()), width, end))
+            lines.append(CutLine(tuple(edge.curve.flattened()), width, end, origin(edge.lineage).name))
             continue
         dart = piece.dart(edge.lineage)
         if edge.start == dart.mouth[0]:
             a, b = (piece.vertex(name) for name in dart.mouth)
-            lines.append(CutLine((a, cap_peak(piece, dart), b), width))
+            # A dart opens into the line that it interrupts.
+            name = lines[-1].name if lines else ""
+            lines.append(CutLine((a, cap_peak(piece, dart), b), width, name=name))
     return _merged(lines)
 
 
@@ -93,8 +98,9 @@ def _merged(lines: Sequence[CutLine]) -> list[CutLine]:
     """Join neighbouring lines of equal allowance, so that corners are made only where they are needed."""
     joined: list[CutLine] = []
     for line in lines:
-        if joined and joined[-1].width == line.width and _runs_on(joined[-1].points, line.points):
-            joined[-1] = CutLine((*joined[-1].points, *line.points[1:]), line.width, line.end)
+        same = joined and (joined[-1].width, joined[-1].name) == (line.width, line.name)
+        if same and _runs_on(joined[-1].points, line.points):
+            joined[-1] = CutLine((*joined[-1].points, *line.points[1:]), line.width, line.end, joined[-1].name)
         else:
             joined.append(line)
     return joined
@@ -124,6 +130,20 @@ def cutting_line(lines: Sequence[CutLine]) -> list[Point]:
         return meant
     mitred = _ring([replace(line, end=(document.CornerCut.MITRE, True)) for line in lines])
     return _around(lines) if mitred is None else mitred
+
+
+def turned_under(lines: Sequence[CutLine], turnings: Mapping[str, document.Turning]) -> list[tuple[Point, ...]]:
+    """Return where the raw edge of each turned line is folded under: beside its sewing line, at the depth of its turning.
+
+    One that has no more allowance than its depth is turned once: its fold is the sewing line itself.
+    """
+    found: list[tuple[Point, ...]] = []
+    cut = cutting_line(lines)
+    for name, turning in turnings.items():
+        turned = [replace(x, width=turning.depth) if x.name == name and x.width > turning.depth else x for x in lines]
+        if turning.under > 0 and turned != list(lines):
+            found += [tuple(part) for part in apart_from(cutting_line(turned), cut)]
+    return found
 
 
 def _ring(lines: Sequence[CutLine]) -> list[Point] | None:

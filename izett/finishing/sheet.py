@@ -10,12 +10,12 @@ from functools import cached_property, partial
 
 from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
-from izett.finishing.cut_line import CutLine, cutting_line, finished_lines
+from izett.finishing.cut_line import CutLine, cutting_line, finished_lines, turned_under
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, unit
+from izett.geometry.point import Point, add, between, cross, distance, left_of, scale, subtract, unit
 from izett.pattern.document import CutFor, Intent, Pattern, Ready
-from izett.pattern.facts import Layer, Role
-from izett.pattern.halves import origin
+from izett.pattern.facts import Layer, Lie, Role
+from izett.pattern.halves import joined_on_fold, of_right, origin
 from izett.pattern.piece import Notch, NotchKind, Piece
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
@@ -25,6 +25,10 @@ NOTCH_LENGTH = 0.6
 DOUBLE_NOTCH_APART = 1.0
 #: cm. How far before a dart's tip it is drilled, and how far inside its widest place. Common practice, no single source.
 DRILL_SHORT, DRILL_INSIDE = 1.3, 0.3
+#: Sine of the angle by which the grain may leave the fold of a piece that is cut on the fold.
+ALONG_FOLD = 0.002
+#: What a label says of a piece that is not cut straight.
+LIES = {Lie.STRAIGHT: "", Lie.BIAS: "on the BIAS", Lie.ACROSS: "ACROSS the grain"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +61,8 @@ class SheetPiece:
         label: lines of text.
         allowances: what it is cut with.
         ready: what else is said of it.
+        place: which piece of the garment it is, of how many.
+        turnings: where a hem's or a facing's raw edge is turned under.
     """
 
     piece: Piece
@@ -71,11 +77,18 @@ class SheetPiece:
     levels: tuple[tuple[Point, ...], ...] = ()
     allowances: Allowances = field(default_factory=Allowances)
     ready: Ready = field(default_factory=Ready)
+    place: tuple[int, int] = (1, 1)
+    turnings: tuple[tuple[Point, ...], ...] = ()
 
     @cached_property
     def cutting(self) -> tuple[Point, ...]:
         """The cutting line, closed; worked out when it is first wanted."""
         return tuple(cutting_line(self.lines))
+
+    @property
+    def inner_lines(self) -> tuple[tuple[Point, ...], ...]:
+        """All that is drawn across the piece as a thin line: levels, and where raw edges are turned under."""
+        return (*self.levels, *self.turnings)
 
     @property
     def number(self) -> int:
@@ -108,8 +121,13 @@ class SheetPiece:
         return min(xs), min(ys), max(xs), max(ys)
 
 
-def sheet_pieces(pattern: Pattern, *, title: str = "", wearer: str = "") -> list[SheetPiece]:
-    """Return all pieces ready for paper, cut with the garment's allowances."""
+def sheet_pieces(pattern: Pattern, *, title: str = "", wearer: str = "", whole: bool = True) -> list[SheetPiece]:
+    """Return all pieces ready for paper, cut with the garment's allowances.
+
+    Args:
+        pattern: the garment; title, wearer: what else its labels say.
+        whole: whether halves that are to be put on paper whole are.
+    """
     allowances = Allowances.of_pattern(pattern)
     cut_for = pattern.allowances
     cut = (
@@ -118,16 +136,30 @@ def sheet_pieces(pattern: Pattern, *, title: str = "", wearer: str = "") -> list
         allowances.zips,
         tuple(cut_for.corners.items()),
         tuple(cut_for.pieces.items()),
+        tuple(cut_for.turnings.items()),
     )
-    words = (pattern.intent.cloth, pattern.intent.fit, len(pattern.pieces), title, wearer)
+    words = (pattern.intent.cloth, pattern.intent.fit, len(pattern.pieces), title, wearer, whole)
 
     def ready(piece: Piece, number: int) -> SheetPiece:
+        if whole and _put_on_paper_whole(piece, cut_for):
+            piece = joined_on_fold(piece, piece, of_right)
         return _ready(piece, pattern.intent, cut_for, allowances, number, len(pattern.pieces), title, wearer)
 
     return [
         _finished.of(piece, (number, cut, words), partial(ready, piece, number))
         for number, piece in enumerate(pattern.pieces, 1)
     ]
+
+
+def _put_on_paper_whole(piece: Piece, cut_for: CutFor) -> bool:
+    """Return whether a half is put on paper whole: on wish, or since its grain does not run along its fold."""
+    if piece.on_fold is None:
+        return False
+    if cut_for.pieces.get(origin(piece.name).name, Ready()).whole:
+        return True
+    fold = [edge.curve for edge in piece.edges if edge.lineage == piece.on_fold]
+    along = unit(subtract(fold[-1].end, fold[0].start))
+    return abs(cross(along, unit(subtract(piece.grain[1], piece.grain[0])))) > ALONG_FOLD
 
 
 _finished: Remembered[SheetPiece] = Remembered(256)
@@ -165,6 +197,7 @@ def _ready(
                 if piece.on_fold
                 else f"cut {times}" + (", mirrored" if times % 2 == 0 else ""),
                 f"{_cloth_words(piece, said)}{intent.cloth} cloth, {intent.fit}",
+                LIES[piece.lie],
                 said.says,
                 _included(piece, lines),
             )
@@ -174,6 +207,8 @@ def _ready(
         levels=tuple(line.points for line in piece.lines),
         allowances=allowances,
         ready=said,
+        place=(number, of),
+        turnings=tuple(turned_under(lines, cut_for.turnings)),
     )
 
 
@@ -217,5 +252,7 @@ def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tup
 
 
 def label_place(sheet: SheetPiece) -> Point:
-    """Return where a label starts: right of the grain line's upper end, clear of the waist darts."""
+    """Return where a label starts: right of the grain line's upper end, clear of the waist darts; beneath one that slants."""
+    if sheet.piece.lie is not Lie.STRAIGHT:
+        return add(between(*sheet.grain, 0.5), (1.0, -1.0))
     return add(between(*sheet.grain, 0.95), (1.0, 0.0))

@@ -76,6 +76,17 @@ def runs_within(paper: Sequence[Point] | Polygon, line: Sequence[Point]) -> list
     ]
 
 
+def apart_from(ring: Sequence[Point], other: Sequence[Point]) -> list[list[Point]]:
+    """Return the parts of a closed outline that do not lie on another one, in order along it."""
+    there = _line([*other, other[0]]).buffer(SAME_POINT)
+    left = shapely.line_merge(_line([*ring, ring[0]]).difference(there))
+    return [
+        [(float(x), float(y)) for x, y in part.coords]
+        for part in shapely.get_parts(left)
+        if isinstance(part, LineString) and part.length > SHORTEST_CHORD
+    ]
+
+
 def united(outlines: Sequence[Sequence[Point]]) -> list[Point]:
     """Return the outline around closed outlines that overlap, counter-clockwise; of separate parts the largest."""
     whole = shapely.union_all([Polygon(np.asarray(outline)).buffer(0) for outline in outlines])

@@ -159,6 +159,14 @@ class CutCorner:
 
 
 @dataclass(frozen=True, slots=True)
+class Turning:
+    """How a hem or a facing is turned, cm: to its depth, with so much of the raw edge turned under once more."""
+
+    depth: float
+    under: float
+
+
+@dataclass(frozen=True, slots=True)
 class Ready:
     """What is said of one piece when it is made ready.
 
@@ -167,12 +175,14 @@ class Ready:
         cut: how many are cut, where not as many as the block has; 0 for that.
         free: whether it may lie at any angle to the grain.
         says: words for its label.
+        whole: whether a piece on the fold is put on paper whole.
     """
 
     cloth: str = ""
     cut: int = 0
     free: bool = False
     says: str = ""
+    whole: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,12 +194,14 @@ class CutFor:
         by_lineage: single lines set apart, cm.
         corners: corners that are cut in a way of their own, by vertex.
         pieces: what is said of single pieces, by name.
+        turnings: how edges are turned, by line.
     """
 
     purpose: str = "muslin"
     by_lineage: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
     corners: Mapping[str, CutCorner] = field(default_factory=lambda: MappingProxyType({}))
     pieces: Mapping[str, Ready] = field(default_factory=lambda: MappingProxyType({}))
+    turnings: Mapping[str, Turning] = field(default_factory=lambda: MappingProxyType({}))
 
 
 @dataclass(frozen=True, slots=True)

@@ -84,6 +84,14 @@ class Layer(StrEnum):
     APPLIED = "applied"
 
 
+class Lie(StrEnum):
+    """How a piece lies on the thread, beside how it was drafted."""
+
+    STRAIGHT = "straight"
+    BIAS = "bias"
+    ACROSS = "across"
+
+
 class Corner(StrEnum):
     """Which corner of a block a vertex is: the standard names of the trade."""
 

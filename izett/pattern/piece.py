@@ -17,7 +17,7 @@ from types import MappingProxyType
 from izett.geometry.curve import Curve, straight
 from izett.geometry.point import Point, add, between, distance, left_of, scale, subtract, turn, unit
 from izett.geometry.tolerance import FLATNESS, SAME_POINT
-from izett.pattern.facts import Corner, Half, Layer, Region, Role, Zone
+from izett.pattern.facts import Corner, Half, Layer, Lie, Region, Role, Zone
 from izett.pattern.remembered import Remembered
 
 #: cm. No piece reaches further from the origin of its frame: ten times as far as any train.
@@ -192,6 +192,7 @@ class Piece:
         layer: the layer of the garment.
         corners: which corner of its block a vertex is, by the vertex's name.
         lining: what a lining is meant to follow; None on any other piece.
+        lie: how its grain runs beside how it was drafted.
     """
 
     name: str
@@ -213,6 +214,7 @@ class Piece:
     layer: Layer = Layer.OUTER
     corners: Mapping[str, Corner] = field(default_factory=lambda: MappingProxyType({}))
     lining: Lining | None = None
+    lie: Lie = Lie.STRAIGHT
 
     @cached_property
     def vertices(self) -> Mapping[str, Point]:

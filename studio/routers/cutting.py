@@ -10,11 +10,13 @@ from izett.cutting.cloth import Cloth, Use
 from izett.cutting.worksheets import summed, sums
 from izett.files.lay_json import plan_of
 from izett.files.lay_pdf import write_lay_pdf
+from izett.files.lists_pdf import write_lists_pdf
 from izett.units import Unit
 from izett.wording import cm
 from studio.actions.keep_cut_table import keep_cut_table
 from studio.actions.keep_lay import keep_lay
 from studio.actions.shelve import put_away, shelve
+from studio.cut_files import cut_by_cloth, title_of, worn_by
 from studio.cutting_schemas import (
     CutTableIn,
     CutTableOut,
@@ -31,7 +33,16 @@ from studio.cutting_schemas import (
 )
 from studio.downloads import attachment, filename, files
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
-from studio.lays import moved_by_hand, question_of_lay, sheets_of, state_of_table, table_of, wanted_of
+from studio.lays import (
+    moved_by_hand,
+    question_of_lay,
+    sheets_of,
+    shopping_of,
+    state_of_table,
+    table_of,
+    uses_of,
+    wanted_of,
+)
 from studio.locking import job_of, version_named
 from studio.long_work import desk
 from studio.long_work.schemas import WorkOut
@@ -167,3 +178,25 @@ def print_lay(
             )
         content = write_lay_pdf(plan, wanted, title=f"Lay plan, {job.garment}", paper=paper, unit=unit, notes=notes)
     return attachment(content, "application/pdf", f"{filename(f'{job.garment} lay plan')}.pdf")
+
+
+@router.get("/jobs/{job_id}/lists/print", openapi_extra=files("application/pdf"))
+def print_lists(
+    request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
+    """Return what is cut and what is bought as PDF, with boxes to tick, and a label for every piece."""
+    job = job_of(job_id)
+    with printing():
+        with turn(LOOK):
+            sheets = sheets_of(job)
+            table = table_of(job)
+            uses = uses_of(table, sheets)
+        content = write_lists_pdf(
+            cut_by_cloth(sheets, table.times),
+            shopping_of(table, uses, unit=unit),
+            title=title_of(job),
+            wearer=worn_by(job.wearer),
+            paper=paper,
+            unit=unit,
+        )
+    return attachment(content, "application/pdf", f"{filename(f'{job.garment} lists')}.pdf")

@@ -99,7 +99,7 @@ def _previewed(data: PreviewIn) -> PreviewOut:
     measures = measures_of(sheet)
     evaluation = evaluate(data.recipe, sheet, owner=data.job)
     pattern = evaluation.source if data.source else evaluation.pattern
-    sheets = sheet_pieces(pattern)
+    sheets = sheet_pieces(pattern, whole=data.cut)
     keyed = {piece_key(s, cut=data.cut): s for s in sheets}
     against, unread = _against(data, pattern)
     return PreviewOut(

@@ -9,7 +9,7 @@ from math import asin, degrees
 from izett.checking.check import Check, CheckParams, Finding, Garment, Verdict, tolerance
 from izett.geometry.outline import contains
 from izett.geometry.point import between, cross, distance, dot, subtract, unit
-from izett.pattern.facts import Role
+from izett.pattern.facts import Lie, Role
 from izett.pattern.levels import AROUND
 from izett.pattern.naming import readable
 from izett.pattern.piece import Piece
@@ -45,7 +45,7 @@ def _missing(piece: Piece, shortest: float) -> str:
         ("name", bool(piece.title)),
         ("cut count", piece.cut >= 1),
         ("grain line", lies_inside),
-        ("grain line along its cloth", not lies_inside or _askew(piece) <= ASKEW),
+        ("grain line along its cloth", piece.lie is not Lie.STRAIGHT or not lies_inside or _askew(piece) <= ASKEW),
         ("fold edge", folded),
         ("seam allowance where it was folded", not _open_fold(piece)),
     )

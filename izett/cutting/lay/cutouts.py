@@ -25,8 +25,6 @@ from izett.wording import cm
 Outline = NDArray[np.float64]
 #: What has no grain may lie at any of these angles.
 ANY_TURN = tuple(float(turn) for turn in range(0, 360, 15))
-#: Sine of the angle by which the grain may leave the fold of a piece that is cut on the fold.
-ALONG_FOLD = 0.002
 #: cm. A point so near to the fold lies on it.
 ON_FOLD = 1e-6
 #: cm. How much too wide a piece must be before it is.
@@ -254,15 +252,11 @@ def _upright(sheet: SheetPiece) -> Outline:
 def _half_on_fold(sheet: SheetPiece) -> Outline | None:
     """Return the half of a piece on the fold, the fold at x = 0 and the piece to its right; None where it is no such piece.
 
-    One whose grain does not run along its fold cannot be laid there: it is cut whole, and that is refused by nobody.
+    One whose grain does not run along its fold cannot be laid there: it is on its sheet whole.
     """
     if sheet.fold is None:
         return None
     outline = _upright(sheet)
-    ends = _set_up(sheet, sheet.fold)
-    along = ends[1] - ends[0]
-    if abs(along[0]) > ALONG_FOLD * float(np.hypot(*along)):
-        return None
     if outline[:, 0].mean() < 0:
         outline = outline * (-1.0, 1.0)
         outline = outline[::-1]

@@ -1740,6 +1740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/lists/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Lists
+         * @description Return what is cut and what is bought as PDF, with boxes to tick, and a label for every piece.
+         */
+        get: operations["studio_routers_cutting_print_lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plotter": {
         parameters: {
             query?: never;
@@ -6014,6 +6034,10 @@ export interface components {
             area: number;
             /** Says */
             says: string;
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
         };
         /**
          * CutTable
@@ -10168,6 +10192,40 @@ export interface operations {
                 job_id: string;
                 /** @description What of a garment a cloth is for. */
                 use: "outer" | "contrast" | "lining" | "interfacing" | "strength" | "muslin";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_print_lists: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
             };
             cookie?: never;
         };

@@ -94,7 +94,7 @@
 <style>
 	/* Six parts in one row. */
 	.parts :global([data-part='item']) {
-		padding-inline: 0.45rem;
-		font-size: 0.95rem;
+		padding-inline: 0.35rem;
+		font-size: 0.9rem;
 	}
 </style>

@@ -27,9 +27,7 @@
 				<label>
 					<input type="checkbox" />
 					<span>
-						{row.title}: cut {row.number}{row.on_fold ? ', on the fold' : ''}{row.straight
-							? ', by a pulled thread'
-							: ''}{row.says ? `. ${row.says}` : ''}
+						{row.title} <span class="soft">({row.label})</span>: {row.how}{row.says ? `. ${row.says}` : ''}
 					</span>
 				</label>
 			</li>
@@ -55,6 +53,13 @@
 	{/each}
 </ul>
 <div class="row">
+	{#each [['a4', 'A4'], ['letter', 'Letter']] as const as [paper, words] (paper)}
+		<a
+			class="button main"
+			href={`/api/jobs/${desk.job?.id}/lists/print?paper=${paper}&unit=${reading.unit}`}
+			download>Print the lists and labels, {words}</a
+		>
+	{/each}
 	<a class="button" href={`/api/jobs/${desk.job?.id}/files/cutting-list`} download>Cutting list, CSV</a>
 </div>
 
@@ -89,6 +94,9 @@
 		font-size: 0.92rem;
 	}
 	.row {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem;
 		margin: 0.6rem 0;
 	}
 </style>
