@@ -102,8 +102,9 @@ lock: .venv/.ready ## resolve the Python requirements anew
 bench: chromium .venv/.ready web/dist/index.html ## measure the budgets, each beside a floor of the same run
 	$(BIN)/python -m tests.bench
 
-sweep: .venv/.ready web/dist/index.html ## draft for every body there is and count what holds; try the API, kill the server, drape and fit at length
+sweep: .venv/.ready web/dist/index.html ## draft and cut for every body there is and count what holds; lay, try the API, kill the server, drape and fit at length
 	$(BIN)/python -m tests.sweep
+	$(BIN)/python -m tests.lay_sweep
 	IZETT_CASES=370 IZETT_KILLS=300 $(BIN)/python -m pytest tests/studio/test_contract.py tests/studio/test_storage.py -k "description or killed"
 	IZETT_BODIES=8 $(BIN)/python -m pytest tests/core/fitting/test_every_remedy.py -k bodies
 	IZETT_PICTURES=24 $(BIN)/python -m pytest tests/core/tracing/test_photos.py

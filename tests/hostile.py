@@ -200,8 +200,10 @@ def tried(evaluation: Evaluation, *, printed: bool = False) -> None:
     stored = evaluated_document(evaluation, measures={}).model_dump(mode="json", by_alias=True)
     assert pattern_of(PatternDoc.model_validate(stored)).pieces == pattern.pieces
     assert ease_map(pattern, evaluation.body) is not None
+    assert [sheet.piece for sheet in sheet_pieces(pattern, whole=False)] == list(pattern.pieces)
+    # As they go on paper: some of them whole that were drawn as a half.
     sheets = sheet_pieces(pattern)
-    assert [sheet.piece for sheet in sheets] == list(pattern.pieces)
+    assert [sheet.piece.name for sheet in sheets] == [piece.name for piece in pattern.pieces]
     assert all(len(sheet.cutting) > LEAST_CORNERS for sheet in sheets)
     if printed:
         assert write_svg(sheets).startswith("<")

@@ -5,8 +5,11 @@ from time import perf_counter
 
 from izett.drafting.sets import starter_sets
 from izett.errors import IzettError
+from izett.finishing.allowances import Allowances, purposes
+from izett.finishing.sheet import sheet_pieces
 from tests.bodies import with_hips
-from tests.core.blocks import drafted_set, faults
+from tests.core.blocks import cut_for, drafted_set, faults
+from tests.cutting_lines import looked_at
 from tests.hostile import random_recipes, tried
 
 
@@ -35,7 +38,29 @@ def main() -> None:
         each, share = spent / len(everyone) * 1e3, f"{held / len(everyone):.2%}"
         print(f"{of.key:<16}{len(everyone):>7}{held:>7}{share:>9}{refused:>9}{each:>9.1f}")
     print("notices:", dict(notices.most_common()))
+    cut(everyone)
     hostile()
+
+
+def cut(everyone: list) -> None:
+    """Look along every edge of every set, cut for every purpose, on every body; count what lies off its allowance."""
+    seen: Counter[str] = Counter()
+    for of in starter_sets().values():
+        for body in everyone:
+            try:
+                pattern = drafted_set(of, body).pattern
+            except IzettError:
+                continue
+            for purpose in purposes():
+                garment = cut_for(pattern, purpose)
+                for sheet in sheet_pieces(garment):
+                    try:
+                        seen["places looked at"] += looked_at(sheet, Allowances.of_pattern(garment))
+                    except AssertionError as fault:
+                        seen["OFF"] += 1
+                        print("  off its allowance:", of.key, purpose, sheet.piece.name, fault, body)
+                    seen["pieces"] += 1
+    print("cutting lines:", dict(seen))
 
 
 #: Steps that hostile hands try, beyond the fixed part in the tests; and every how manieth garment is printed.

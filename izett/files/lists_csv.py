@@ -30,9 +30,9 @@ def write_seam_lengths(pattern: Pattern) -> str:
 
 def write_cutting_list(lists: Sequence[tuple[Use, Sequence[ToCut]]]) -> str:
     """Return what is cut, cloth by cloth, in the order of cutting."""
-    rows: list[Sequence[str]] = [("cloth", "piece", "label", "cut", "on_fold", "straight_cut", "area_cm2", "note")]
+    rows: list[Sequence[str]] = [("cloth", "piece", "cut", "on_fold", "straight_cut", "area_cm2", "note", "label")]
     for use, cut in lists:
         for row in cut:
             yes = ("yes" if row.on_fold else "no", "yes" if row.straight else "no")
-            rows.append((USES[use], row.title, row.label, str(row.number), *yes, f"{row.area:.0f}", row.says))
+            rows.append((USES[use], row.title, str(row.number), *yes, f"{row.area:.0f}", row.says, row.label))
     return write_rows(rows)

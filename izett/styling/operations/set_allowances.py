@@ -50,11 +50,13 @@ def describe(params: SetAllowances) -> str:
     return f"{words}; {apart}" if apart else words
 
 
-def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:
+def offers(subject: Subject, pattern: Readable) -> Iterator[Offer]:
     """Offer an allowance of its own where a line is pointed at."""
     if subject.kind is Kind.LINE and subject.role is not None:
-        width = purposes()["muslin"].by_role[subject.role]
-        yield Offer("Set its seam allowance", {"lines": [{"line": subject.name, "width": width}]})
+        # It is set apart; what the others are cut for stays as it is.
+        purpose = pattern.allowances.purpose
+        width = purposes()[purpose].by_role[subject.role]
+        yield Offer("Set its seam allowance", {"purpose": purpose, "lines": [{"line": subject.name, "width": width}]})
 
 
 OPERATION = Operation(

@@ -4,20 +4,19 @@ from math import hypot
 
 import pytest
 from shapely import LineString, Polygon
-from shapely import Point as ShapelyPoint
 from shapely.affinity import affine_transform
 
 from izett.drafting.sets import starter_sets
 from izett.finishing.allowances import Allowances, purposes
-from izett.finishing.cut_line import MITRE_LIMIT, CutLine, cutting_line
+from izett.finishing.cut_line import CutLine, cutting_line
 from izett.finishing.sheet import sheet_pieces
 from izett.pattern.document import CornerCut
 from izett.recipe.model import Recipe, Step
 from tests.bodies import with_hips
 from tests.core.blocks import cut_for, drafted_set
+from tests.cutting_lines import looked_at
+from tests.garments import GARMENTS, WHOLE_GARMENTS, garment, whole_garment
 
-#: cm. How closely a cutting line lies at its allowance, beside what flattening a curve takes.
-CLOSE = 0.02
 #: A trapezoid, wider at its hem: hem, side, top, side; counter-clockwise.
 FLARED = ((0.0, 0.0), (40.0, 0.0), (34.0, 50.0), (6.0, 50.0))
 
@@ -98,33 +97,11 @@ def test_a_garment_with_hems_bands_and_facings_is_cut_at_its_allowances(evaluato
             assert sum(looked_at(sheet, Allowances.of_pattern(pattern)) for sheet in sheet_pieces(pattern)) >= 80
 
 
-def looked_at(sheet, allowances):
-    """Look at a sheet's cutting line all along; return how many places were looked at."""
-    cut, sewn = Polygon(sheet.cutting), Polygon(sheet.sewing)
-    assert cut.is_valid and cut.buffer(1e-6).covers(sewn), sheet.piece.name
-    widest = max(line.width for line in sheet.lines)
-    # No spike: nothing that is cut lies further out than a corner may.
-    reach = MITRE_LIMIT * max(widest, 0.01) * 1.5
-    assert all(sewn.exterior.distance(ShapelyPoint(spot)) <= reach for spot in sheet.cutting)
+@pytest.mark.parametrize("name", [*GARMENTS, *WHOLE_GARMENTS])
+def test_styled_garments_are_cut_at_their_allowances_for_every_purpose(evaluator, name):
     seen = 0
-    for edge in sheet.piece.edges:
-        if edge.is_leg:
-            continue
-        width, line = allowances.of(sheet.piece, edge), LineString(edge.curve.flattened())
-        # Near its ends the corners decide, and where a dart opens its cap.
-        clear = 2.5 * widest
-        if line.length < 2 * clear + 1:
-            continue
-        for share in (0.0, 0.25, 0.5, 0.75, 1.0):
-            spot = line.interpolate(clear + share * (line.length - 2 * clear))
-            if any(LineString(dart.cap).distance(spot) < 2 * widest for dart in sheet.darts):
-                continue
-            far = cut.exterior.distance(spot)
-            assert far <= width + CLOSE, (sheet.piece.name, edge.lineage)
-            # Nearer only where another edge of the piece comes near as well.
-            other = min(
-                (LineString(o.curve.flattened()).distance(spot) for o in sheet.piece.edges if o is not edge), default=99
-            )
-            assert far >= width - CLOSE or other < width + widest, (sheet.piece.name, edge.lineage)
-            seen += 1
-    return seen
+    pattern = evaluator.evaluate(garment(name) if name in GARMENTS else whole_garment(name)).pattern
+    for purpose in purposes():
+        cut = cut_for(pattern, purpose)
+        seen += sum(looked_at(sheet, Allowances.of_pattern(cut)) for sheet in sheet_pieces(cut))
+    assert seen >= 100

@@ -4,6 +4,7 @@
 	import { searchParams } from 'sv-router';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
+	import type { Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
 	import Cloths from './Cloths.svelte';
 	import { CutTableKept } from './cutTable.svelte';
@@ -39,7 +40,16 @@
 	});
 
 	let lit = $state<string[]>([]);
+	/** What was pointed at, to be made ready. */
+	let picked = $state.raw<Subject | null>(null);
+	const lights = $derived(new Set([...lit, ...(picked && part === 'pieces' ? [picked.name] : [])]));
+
+	function key(event: KeyboardEvent): void {
+		if (event.key === 'Escape') picked = null;
+	}
 </script>
+
+<svelte:window onkeydown={key} />
 
 <TableAndPanel problem={desk.trial.problem}>
 	{#snippet table()}
@@ -55,7 +65,8 @@
 		{:else}
 			<Table
 				pieces={desk.trial.pieces}
-				lit={new Set(lit)}
+				lit={lights}
+				onpick={part === 'pieces' ? (subject) => (picked = subject) : null}
 				showCutting
 				label="The pieces with their cutting lines"
 			/>
@@ -76,7 +87,7 @@
 			</SegmentedControl>
 		</div>
 		{#if part === 'pieces'}
-			<Ready onlit={(names) => (lit = names)} />
+			<Ready onlit={(names) => (lit = names)} {picked} onpick={(subject) => (picked = subject)} />
 		{:else if part === 'cloths'}
 			<Cloths table={kept} />
 		{:else if part === 'lay'}

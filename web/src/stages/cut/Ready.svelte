@@ -5,14 +5,19 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
+	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown } from '../../lib/units.svelte';
 	import { lineOnBoth } from '../../lib/words';
+	import Pointed from './Pointed.svelte';
 
 	interface Props {
 		/** Told which lines are pointed at. */
 		onlit: (lines: string[]) => void;
+		/** What was pointed at on the table. */
+		picked: Subject | null;
+		onpick: (subject: Subject | null) => void;
 	}
-	let { onlit }: Props = $props();
+	let { onlit, picked, onpick }: Props = $props();
 
 	const desk = getDesk();
 
@@ -50,6 +55,11 @@
 		return found;
 	});
 
+	/** What can be pointed at here, to be chosen without a pointer. */
+	const things = $derived(
+		subjects(desk.trial.pieces).filter(({ subject: { kind } }) => kind === 'line' || kind === 'piece'),
+	);
+
 	/** Lines that were left without an allowance, and that nobody accepted so. */
 	const missing = $derived(
 		(desk.trial.preview?.checks ?? [])
@@ -79,6 +89,26 @@
 	}
 </script>
 
+{#if picked}
+	<Pointed subject={picked} onwiden={widen} onleave={() => onpick(null)} />
+{:else}
+	<p>
+		<label class="soft" for="thing">Point at an edge or a piece to make it ready, or choose</label>
+		<select
+			id="thing"
+			class="field"
+			value=""
+			onchange={(e) => {
+				const found = things[Number(e.currentTarget.value)];
+				if (found) onpick(found.subject);
+				e.currentTarget.value = '';
+			}}
+		>
+			<option value="">an edge, a piece…</option>
+			{#each things as { label }, i (i)}<option value={i}>{label}</option>{/each}
+		</select>
+	</p>
+{/if}
 <h2>Print and carry</h2>
 {#if missing.length}
 	<p class="missing" role="alert">
