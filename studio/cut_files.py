@@ -1,6 +1,6 @@
 """A job's pattern as it stands in a file: to print, to cut, to plot, or to read elsewhere."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -13,16 +13,18 @@ from izett.files.hpgl import write_hpgl
 from izett.files.lists_csv import write_cutting_list, write_seam_lengths
 from izett.files.pattern_json import evaluated_document, write_pattern
 from izett.files.pdf import ROLL_WIDTH, pages_of, write_pdf
+from izett.files.stacks import Stack, nested
 from izett.files.svg import write_svg
 from izett.finishing.allowances import purposes, refuse_missing
 from izett.finishing.sheet import SheetPiece, sheet_pieces
 from izett.recipe.evaluation import Evaluation
 from studio.cautions import CAUTIONS
+from studio.lays import cut_of, table_of
 from studio.limits import MOST_PAGES
 from studio.models import Job, Wearer
 from studio.problems import Refusal
 from studio.state import head_of
-from studio.workroom import measures_of
+from studio.workroom import evaluate_revision, measures_of
 
 
 class FileKind(StrEnum):
@@ -92,7 +94,7 @@ def written(job: Job, evaluation: Evaluation, kind: FileKind, paper: Paper) -> s
         FileKind.PLOT: lambda: write_hpgl(sheets(), width=ROLL_WIDTH).encode("latin-1", "replace"),
         FileKind.JSON: lambda: write_pattern(evaluated_document(evaluation, measures=measures_of(head_of(job).sheet))),
         FileKind.SEAMS: lambda: write_seam_lengths(pattern),
-        FileKind.CUTTING_LIST: lambda: write_cutting_list(cut_by_cloth(sheets())),
+        FileKind.CUTTING_LIST: lambda: write_cutting_list(cut_by_cloth(cut_of(job, table_of(job)))),
     }
     return ways[kind]()
 
@@ -112,17 +114,36 @@ def worn_by(wearer: Wearer) -> str:
     return f"size {size}{f', height {height}' if height else ''}"
 
 
-def cut_by_cloth(sheets: list[SheetPiece], times: int = 1) -> list[tuple[Use, list[ToCut]]]:
-    """Return what is cut of each cloth that so many of the garment have pieces of, in the order of cutting."""
+def cut_by_cloth(cut: Sequence[Wanted]) -> list[tuple[Use, list[ToCut]]]:
+    """Return what is cut of each cloth that there are pieces of, in the order of cutting."""
     found: list[tuple[Use, list[ToCut]]] = []
     for use in Use:
-        own = [Wanted(sheet, times) for sheet in sheets if use_of(sheet) is use]
+        own = [one for one in cut if use_of(one.sheet) is use]
         if own:
             found.append((use, cutting_order(own)))
     return found
 
 
-def _pdf(sheets: list[SheetPiece], evaluation: Evaluation, paper: Paper, title: str) -> bytes:
+def run_on_paper(job: Job, paper: Paper) -> bytes:
+    """Return the sizes of a job's run nested over each other, as PDF.
+
+    Raises:
+        AllowanceMissing: a line was left without a seam allowance.
+        Refusal: no sizes are chosen, or it would fill more sheets of paper than anybody joins.
+        IzettError: a size gives no draft.
+    """
+    table = table_of(job)
+    if table.run is None:
+        raise Refusal(409, "no-sizes", "No sizes are chosen.", fix="Choose them beside the lay plan, under Cut.")
+    evaluation = evaluate_revision(head_of(job))
+    refuse_missing(evaluation.pattern)
+    sizes: dict[str, list[SheetPiece]] = {}
+    for one in cut_of(job, table):
+        sizes.setdefault(one.size, []).append(one.sheet)
+    return _pdf(nested(sizes), evaluation, paper, f"{title_of(job)}, sizes {', '.join(sizes)}")
+
+
+def _pdf(sheets: Sequence[SheetPiece] | Sequence[Stack], evaluation: Evaluation, paper: Paper, title: str) -> bytes:
     if (pages := pages_of(sheets, paper=paper.value)) > MOST_PAGES:
         raise Refusal(
             422,

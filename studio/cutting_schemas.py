@@ -13,6 +13,8 @@ from izett.units import Unit
 Uid = Annotated[str, Field(min_length=1, max_length=64)]
 #: Sums and garments of one job; numbers of one sum.
 MOST_SUMS, MOST_TIMES, MOST_VALUES = 100, 50, 30
+#: Sizes that can be listed: what can be told apart is fewer, and is told in words.
+MOST_LISTED = 200
 
 
 class SumKept(BaseModel):
@@ -32,12 +34,25 @@ class PlanKept(BaseModel):
     by_hand: bool = False
 
 
+class SizesOfRun(BaseModel):
+    """Sizes of a chart that are cut together, in place of the wearer's own measures.
+
+    `bodies` are their measures in cm, as they were when the sizes were chosen: the server fills them in.
+    """
+
+    chart: str = Field(max_length=80)
+    sizes: list[Annotated[str, Field(max_length=40)]] = Field(max_length=MOST_LISTED)
+    height: float | None = Field(None, gt=0, le=300)
+    bodies: dict[str, dict[str, float]] = {}
+
+
 class CutTableIn(BaseModel):
-    """What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, plans."""
+    """What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, in which sizes."""
 
     cloths: dict[Use, Cloth] = {}
     sums: list[SumKept] = Field([], max_length=MOST_SUMS)
     times: int = Field(1, ge=1, le=MOST_TIMES)
+    run: SizesOfRun | None = None
 
 
 class CutTable(CutTableIn):
@@ -84,11 +99,12 @@ class ToBuyOut(BaseModel):
 
 
 class CutTableOut(BaseModel):
-    """The cutting table: what is kept, and what follows of the pieces as they are now."""
+    """The cutting table: what is kept, and what follows of the pieces as they are now; which sizes give no draft, and why."""
 
     kept: CutTable
     uses: list[CutUseOut]
     shopping: list[ToBuyOut]
+    left_out: list[str] = []
 
 
 class WorksheetInputOut(BaseModel):
@@ -147,6 +163,26 @@ class ShelfClothOut(BaseModel):
     cloth: Cloth
 
 
+class SwatchOut(BaseModel):
+    """A photo as a cloth keeps it: small, a JPEG in base64."""
+
+    swatch: str
+
+
+class PrintedIn(BaseModel):
+    """The side of the 10 cm square as it measures on paper, cm."""
+
+    side: float = Field(ge=0, le=1000, allow_inf_nan=False)
+
+
+class PrintedOut(BaseModel):
+    """How large a page came out, as a share of its true size; whether it may be cut by, and what to do."""
+
+    scale: float
+    true: bool
+    words: str
+
+
 class LayAskedIn(BaseModel):
     """A plan to be looked for: of which cloth of the job, how it is folded if not as it says, from which seed, how long."""
 
@@ -163,6 +199,7 @@ class LayQuestion(BaseModel):
     recipe: RecipeDoc
     body: dict[str, float]
     sides: dict[str, tuple[float, float]]
+    run: dict[str, dict[str, float]] = {}
     cloth: Cloth
     fold: Fold | None
     times: int
@@ -188,7 +225,10 @@ class SavingOut(BaseModel):
 
 
 class LaidOut(BaseModel):
-    """A plan: of which pieces and cloth, what is wrong with it, what would save cloth; `headline` says what it needs."""
+    """A plan: of which pieces and cloth, what is wrong with it, what would save cloth.
+
+    `headline` says what it needs, `thumb` what a cutter would reckon without it.
+    """
 
     of: str
     plan: LayDoc
@@ -196,6 +236,7 @@ class LaidOut(BaseModel):
     headline: str
     decides: str
     too_little: float | None
+    thumb: str = ""
     faults: list[FaultOut] = []
     savings: list[SavingOut] = []
 

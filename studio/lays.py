@@ -1,5 +1,6 @@
 """Lay plans of a job: what is asked, what comes of it, what a hand makes of it."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from hashlib import sha256
 
@@ -9,13 +10,15 @@ from izett.cutting.lay.cutouts import Wanted
 from izett.cutting.lay.plan import Plan
 from izett.cutting.lay.saving import savings
 from izett.cutting.lay.search import USUAL, Effort, plans
+from izett.cutting.lay.thumb import rule_of_thumb
 from izett.cutting.order import cutting_order
 from izett.cutting.shopping import ClothUsed, ToBuy, shopping
 from izett.cutting.uses import cut_from, use_of
-from izett.errors import UnknownName
+from izett.errors import IzettError, UnknownName
 from izett.files.lay_json import lay_document, plan_of
 from izett.files.lay_picture import headline
-from izett.finishing.sheet import SheetPiece, sheet_pieces
+from izett.files.recipe_json import RecipeDoc
+from izett.finishing.sheet import sheet_pieces
 from izett.pattern.document import Pattern
 from izett.units import Unit
 from studio.advising import trying
@@ -41,7 +44,7 @@ from studio.workroom import evaluate_revision, measures_of, sides_of
 #: Decimals of a centimetre to which outlines are told apart.
 SAME = 3
 #: What of a cloth no plan depends on; how it is folded stands in the plan itself.
-NOT_LAID_BY = {"name", "use", "fold", "note", "price", "weight", "length", "stretch", "recovery"}
+NOT_LAID_BY = {"name", "use", "fold", "note", "price", "weight", "length", "stretch", "recovery", "swatch"}
 
 
 def table_of(job: Job) -> CutTable:
@@ -49,19 +52,48 @@ def table_of(job: Job) -> CutTable:
     return CutTable.model_validate(job.cut_table or {})
 
 
-def sheets_of(job: Job) -> list[SheetPiece]:
-    """Return a job's pieces as they stand, ready to be cut."""
-    readable_recipe(job)
-    return sheet_pieces(evaluate_revision(head_of(job)).pattern)
+def cut_of(job: Job, table: CutTable, left_out: list[str] | None = None) -> list[Wanted]:
+    """Return what is cut of a job's pieces as they stand: for its wearer, or for each size of its run.
+
+    Args:
+        job, table: the job with its cutting table.
+        left_out: takes up which sizes give no draft, and why; without it such a size is refused.
+
+    Raises:
+        IzettError: a size gives no draft.
+    """
+    recipe = readable_recipe(job)
+    if table.run is None:
+        return _ready(evaluate_revision(head_of(job)).pattern, table.times)
+    return _of_run(recipe, table.run.bodies, table.times, left_out)
 
 
-def wanted_of(sheets: list[SheetPiece], use: Use, times: int) -> list[Wanted]:
+def _of_run(
+    recipe: RecipeDoc, bodies: Mapping[str, dict[str, float]], times: int, left_out: list[str] | None = None
+) -> list[Wanted]:
+    found: list[Wanted] = []
+    for size, body in bodies.items():
+        try:
+            found += _ready(trying().evaluate(recipe.recipe(body, {})).pattern, times, size)
+        except IzettError as error:
+            if left_out is None:
+                raise
+            left_out.append(f"Size {size}: {error.message} {error.fix}")
+    return found
+
+
+def _ready(pattern: Pattern, times: int, size: str = "") -> list[Wanted]:
+    return [Wanted(sheet, times, size) for sheet in sheet_pieces(pattern)]
+
+
+def wanted_of(cut: Sequence[Wanted], use: Use) -> list[Wanted]:
     """Return what is cut of a cloth.
 
     Raises:
         UnknownName: nothing is.
     """
-    return [Wanted(sheet, times) for sheet in cut_from(sheets, use)]
+    own = {id(sheet) for sheet in cut_from([one.sheet for one in cut], use)}
+    return [one for one in cut if id(one.sheet) in own]
 
 
 def digest_of(wanted: list[Wanted], cloth: Cloth) -> str:
@@ -96,12 +128,13 @@ def question_of_lay(job: Job, data: LayAskedIn) -> LayQuestion:
         UnknownName: no piece is cut from it.
     """
     table, sheet = table_of(job), head_of(job).sheet
-    cloth = cloth_for(table, data.use).model_copy(update={"use": data.use})
-    wanted = wanted_of(sheets_of(job), data.use, table.times)
+    cloth = cloth_for(table, data.use).model_copy(update={"use": data.use, "swatch": ""})
+    wanted = wanted_of(cut_of(job, table), data.use)
     return LayQuestion(
         recipe=readable_recipe(job),
         body=measures_of(sheet),
         sides=sides_of(sheet),
+        run=table.run.bodies if table.run else {},
         cloth=cloth,
         fold=data.fold,
         times=table.times,
@@ -117,22 +150,26 @@ def laid(question: LayQuestion, tell: Teller) -> LaidOut:
     Raises:
         DoesNotFit: pieces are wider than the cloth.
     """
-    recipe = question.recipe.recipe(question.body, question.sides)
-    pattern: Pattern = trying().evaluate(recipe).pattern
-    wanted = wanted_of(sheet_pieces(pattern), question.cloth.use, question.times)
+    if question.run:
+        cut = _of_run(question.recipe, question.run, question.times)
+    else:
+        recipe = question.recipe.recipe(question.body, question.sides)
+        cut = _ready(trying().evaluate(recipe).pattern, question.times)
+    wanted = wanted_of(cut, question.cloth.use)
     effort = Effort(round(USUAL.rounds * question.effort), USUAL.looks * question.effort)
     plan: Plan | None = None
+    thumb = rule_of_thumb(wanted, question.cloth, question.fold).words
     tell(0, 0)
     for plan in plans(wanted, question.cloth, fold=question.fold, seed=question.seed, effort=effort):
-        tell.found(told_of(plan, question.of))
+        tell.found(told_of(plan, question.of, thumb=thumb))
     if plan is None:
         raise UnknownName("There is nothing to lay.", fix="Draft a piece first.", where=("pieces",))
     found = savings(wanted, question.cloth, plan, seed=question.seed, progress=tell)
     saving = [SavingOut(words=one.words, saves=one.saves, fold=one.fold) for one in found]
-    return told_of(plan, question.of).model_copy(update={"savings": saving})
+    return told_of(plan, question.of, thumb=thumb).model_copy(update={"savings": saving})
 
 
-def told_of(plan: Plan, of: str, *, unit: Unit = Unit.CM) -> LaidOut:
+def told_of(plan: Plan, of: str, *, unit: Unit = Unit.CM, thumb: str = "") -> LaidOut:
     """Return a plan with all that is said of it."""
     at_hand = plan.cloth.length
     return LaidOut(
@@ -142,6 +179,7 @@ def told_of(plan: Plan, of: str, *, unit: Unit = Unit.CM) -> LaidOut:
         headline=headline(plan, unit),
         decides=plan.decides.cutout.title if plan.decides else "",
         too_little=plan.bought - at_hand if at_hand is not None and plan.bought > at_hand else None,
+        thumb=thumb,
         faults=[FaultOut(fault=one.fault.value, words=one.words, placed=list(one.spots)) for one in faults_of(plan)],
     )
 
@@ -153,7 +191,7 @@ def moved_by_hand(job: Job, data: MovedPieceIn) -> LaidOut:
         PiecesChanged: the pieces are not those of the plan any more.
         UnknownName: there is no such piece, or it may not lie so.
     """
-    wanted = wanted_of(sheets_of(job), data.use, table_of(job).times)
+    wanted = wanted_of(cut_of(job, table_of(job)), data.use)
     plan = plan_of(data.plan, wanted)
     after = moved(
         plan,
@@ -164,22 +202,24 @@ def moved_by_hand(job: Job, data: MovedPieceIn) -> LaidOut:
         flipped=data.flipped,
         snap=data.snap,
     )
-    return told_of(after, digest_of(wanted, data.plan.cloth), unit=data.unit)
+    thumb = rule_of_thumb(wanted, plan.cloth, plan.fold).words
+    return told_of(after, digest_of(wanted, data.plan.cloth), unit=data.unit, thumb=thumb)
 
 
 def state_of_table(job: Job) -> CutTableOut:
     """Return a job's cutting table with what follows of its pieces as they are now."""
     table = table_of(job)
-    uses = uses_of(table, sheets_of(job))
+    left_out: list[str] = []
+    uses = uses_of(table, cut_of(job, table, left_out))
     shopping = [ToBuyOut(**asdict(row)) for row in shopping_of(table, uses)]
-    return CutTableOut(kept=table, uses=uses, shopping=shopping)
+    return CutTableOut(kept=table, uses=uses, shopping=shopping, left_out=left_out)
 
 
-def uses_of(table: CutTable, sheets: list[SheetPiece]) -> list[CutUseOut]:
+def uses_of(table: CutTable, cut: Sequence[Wanted]) -> list[CutUseOut]:
     """Return what is cut of each cloth, in the order of cutting, and whether its kept plan is of these pieces still."""
     uses: list[CutUseOut] = []
     for use in Use:
-        own = [Wanted(sheet, table.times) for sheet in sheets if use_of(sheet) is use]
+        own = [one for one in cut if use_of(one.sheet) is use]
         if not own:
             continue
         kept, cloth = table.plans.get(use), table.cloths.get(use)

@@ -9,6 +9,7 @@ from izett.cutting.cloth import USES, Cloth, Fold, Use
 from izett.cutting.lay.cutouts import Wanted
 from izett.cutting.lay.saving import savings
 from izett.cutting.lay.search import USUAL, Effort, best_plan
+from izett.cutting.lay.thumb import rule_of_thumb
 from izett.cutting.uses import cut_from, use_of
 from izett.errors import FormatNotWritten
 from izett.files.cloth_json import read_cloth
@@ -59,6 +60,7 @@ def _lay(options: argparse.Namespace) -> int:
     else:
         options.out.write_bytes(write_lay_pdf(plan, wanted, paper=options.paper, unit=unit, notes=told))
     print(headline(plan, unit))
+    print(plain(rule_of_thumb(wanted, cloth, fold).words, unit))
     if plan.decides is not None:
         print(f"{plan.decides.cutout.title} decides the length.")
     if cloth.length is not None and plan.bought > cloth.length:

@@ -5,19 +5,16 @@ import sys
 from collections.abc import Callable, Mapping
 from pathlib import Path
 
-from izett.errors import FormatNotWritten, ValueOutOfRange
+from izett.errors import FormatNotWritten
 from izett.files.pattern_doc import PatternDoc
 from izett.files.pattern_json import evaluated_document
 from izett.files.pdf import write_pdf
 from izett.files.run_json import write_run
-from izett.files.stacks import nested
+from izett.files.stacks import nested, refuse_run
 from izett.finishing.allowances import refuse_missing
 from izett.finishing.sheet import SheetPiece, sheet_pieces
 from izett.recipe.evaluation import Evaluation
 from izett.wording import plain
-
-#: Sizes in one run: more are not told apart on paper.
-MOST_SIZES = 12
 
 #: Reads the recipe that the options ask for; works it out for a size by name.
 Work = Callable[[argparse.Namespace, str], tuple[Mapping[str, float], Evaluation]]
@@ -47,12 +44,7 @@ def _run(options: argparse.Namespace, work: Work) -> int:
     chart, _, listed = options.sizes.partition(":")
     sizes, _, height = listed.partition("@")
     names = list(dict.fromkeys(size.strip() for size in sizes.split(",") if size.strip()))
-    if not 1 <= len(names) <= MOST_SIZES:
-        raise ValueOutOfRange(
-            f"A run of {len(names)} sizes cannot be told apart on paper.",
-            fix=f"Name 1 to {MOST_SIZES} sizes: CHART:84,88,92.",
-            where=("sizes",),
-        )
+    refuse_run(names)
     sheets: dict[str, list[SheetPiece]] = {}
     documents: dict[str, PatternDoc] = {}
     for name in names:

@@ -4,6 +4,7 @@ Shops sell by the 10 cm, or by the eighth of a yard. What is cut from cloth that
 wash has left of it: length to buy = length ÷ (1 − shrinkage). Common practice, no single source.
 """
 
+from base64 import b64decode
 from enum import StrEnum
 from math import ceil
 from typing import Annotated, Self
@@ -80,6 +81,9 @@ USES = {
     Use.MUSLIN: "muslin",
 }
 
+#: Characters of a swatch's picture.
+LARGEST_SWATCH = 100_000
+
 Share = Annotated[float, Field(ge=0, le=MOST_STRETCH)]
 Cm = Annotated[float, Field(ge=0, le=LONGEST, allow_inf_nan=False)]
 
@@ -102,6 +106,7 @@ class Cloth(BaseModel):
         weight: g/m². price: of a metre, in whatever it is paid.
         length: what is at hand, or None.
         gap: what is left free between pieces.
+        swatch: a small picture of it: a JPEG, in base64; empty where there is none.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -124,6 +129,7 @@ class Cloth(BaseModel):
     length: Cm | None = None
     gap: Annotated[float, Field(ge=0, le=10)] = 0.3
     note: str = Field("", max_length=2000)
+    swatch: str = Field("", max_length=LARGEST_SWATCH)
 
     @model_validator(mode="after")
     def _sensible(self) -> Self:
@@ -164,6 +170,10 @@ class Cloth(BaseModel):
                     fix="Wash a marked square again and measure it; cloth that shrinks more is no cloth to sew.",
                     where=("shrinkage",),
                 )
+        if self.swatch and not _is_jpeg(self.swatch):
+            raise ValueOutOfRange(
+                "The swatch is no picture.", fix="Send a photo of it: JPEG, PNG or WebP.", where=("swatch",)
+            )
         return self
 
     @property
@@ -183,6 +193,13 @@ class Cloth(BaseModel):
     def cost(self, length: float) -> float:
         """Return what a length in cm costs."""
         return self.price * length / 100
+
+
+def _is_jpeg(text: str) -> bool:
+    try:
+        return b64decode(text, validate=True).startswith(b"\xff\xd8\xff")
+    except ValueError:
+        return False
 
 
 #: cm. A finer repeat is not matched by anybody.

@@ -257,6 +257,7 @@ def _map_page(
     y = page_height - RIM - 1.4
     for line in (
         "Print every page at 100 % (no “fit to page”). Measure both squares before cutting.",
+        "A square that is too small or too large: the printer scaled the page. Do not cut; print again at “actual size”.",
         f"Join sheets so that diamonds with the same number cover each other; sheets overlap {OVERLAP * 10:.0f} mm.",
         *notes,
     ):

@@ -20,7 +20,8 @@ _CUT, _SEW, _THIN = 0.9, 0.5, 0.4
 #: cm. The ring of a drill hole; from line to line of a label.
 DRILL, LINE_STEP = 0.15, 0.5
 #: Kinds of line of nested sizes, the smallest first, in points.
-KINDS: tuple[tuple[float, ...], ...] = ((), (9, 3), (6, 2, 1, 2), (3, 2), (9, 2, 1, 2, 1, 2), (1, 2), (14, 3, 3, 3))
+KINDS: tuple[tuple[float, ...], ...] = ((), (9, 3), (6, 2, 1, 2), (3, 2), (9, 2, 1, 2, 1, 2), (1, 2), (14, 3, 3, 3),
+    (1, 5), (4, 1), (12, 2, 4, 2), (18, 2), (2, 2, 2, 6))  # fmt: skip
 
 
 def draw_stack(canvas: "Canvas", stack: Stack, shift: Point) -> None:

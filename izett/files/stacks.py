@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from izett.errors import ValueOutOfRange
 from izett.finishing.sheet import SheetPiece
 from izett.geometry.point import Point
 
@@ -27,6 +28,23 @@ class Stack:
 
 
 Placed = tuple[Stack, Point]
+
+#: Sizes nested over each other that can be told apart by their kinds of line.
+MOST_SIZES = 12
+
+
+def refuse_run(sizes: Sequence[str]) -> None:
+    """Let pass a run of sizes that can be told apart on paper.
+
+    Raises:
+        ValueOutOfRange: there are none, or too many.
+    """
+    if not 1 <= len(sizes) <= MOST_SIZES:
+        raise ValueOutOfRange(
+            f"A run of {len(sizes)} sizes cannot be told apart on paper.",
+            fix=f"Name 1 to {MOST_SIZES} sizes; lay a longer run in parts.",
+            where=("sizes",),
+        )
 
 
 def stacked(sheets: Sequence[SheetPiece]) -> list[Stack]:

@@ -8,7 +8,7 @@ from izett.cutting.lay.plan import Plan
 from izett.files.lay_json import plan_of
 from studio.actions.keep_cut_table import put_table
 from studio.cutting_schemas import KeptPlanIn, PlanKept
-from studio.lays import digest_of, sheets_of, table_of, wanted_of
+from studio.lays import cut_of, digest_of, table_of, wanted_of
 from studio.locking import job_of
 from studio.models import Job
 from studio.problems import Refusal
@@ -26,7 +26,7 @@ def keep_lay(job_id: UUID, version: int, use: Use, data: KeptPlanIn | None) -> J
     plans = {other: plan for other, plan in table.plans.items() if other is not use}
     words = f"The lay plan of the {USES[use]} is let go"
     if data is not None:
-        wanted = wanted_of(sheets_of(job), use, table.times)
+        wanted = wanted_of(cut_of(job, table), use)
         refuse_faulty(plan_of(data.plan, wanted))
         plans[use] = PlanKept(of=digest_of(wanted, data.plan.cloth), plan=data.plan, by_hand=data.by_hand)
         words = f"A lay plan of the {USES[use]} is kept"

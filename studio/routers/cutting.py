@@ -4,19 +4,21 @@ from typing import Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import File, Router, Status, UploadedFile
 
 from izett.cutting.cloth import Cloth, Use
+from izett.cutting.lay.thumb import rule_of_thumb
 from izett.cutting.worksheets import summed, sums
 from izett.files.lay_json import plan_of
 from izett.files.lay_pdf import write_lay_pdf
 from izett.files.lists_pdf import write_lists_pdf
+from izett.files.test_square import printed
 from izett.units import Unit
 from izett.wording import cm
 from studio.actions.keep_cut_table import keep_cut_table
 from studio.actions.keep_lay import keep_lay
 from studio.actions.shelve import put_away, shelve
-from studio.cut_files import cut_by_cloth, title_of, worn_by
+from studio.cut_files import Paper, cut_by_cloth, run_on_paper, title_of, worn_by
 from studio.cutting_schemas import (
     CutTableIn,
     CutTableOut,
@@ -24,7 +26,10 @@ from studio.cutting_schemas import (
     LaidOut,
     LayAskedIn,
     MovedPieceIn,
+    PrintedIn,
+    PrintedOut,
     ShelfClothOut,
+    SwatchOut,
     WorksheetInputOut,
     WorksheetLineOut,
     WorksheetOut,
@@ -34,9 +39,9 @@ from studio.cutting_schemas import (
 from studio.downloads import attachment, filename, files
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
 from studio.lays import (
+    cut_of,
     moved_by_hand,
     question_of_lay,
-    sheets_of,
     shopping_of,
     state_of_table,
     table_of,
@@ -50,6 +55,7 @@ from studio.models import Cloth as OnShelf
 from studio.problems import Refusal
 from studio.routers.jobs import answer
 from studio.schemas import JobOut
+from studio.storage.photos import LARGEST, swatch_of
 from studio.wire import IfMatch
 
 router = Router(tags=["cutting"])
@@ -106,6 +112,20 @@ def delete_cloth(request: HttpRequest, cloth_id: UUID) -> HttpResponse:
     """Take a cloth off the shelf; jobs that took it keep it."""
     put_away(cloth_id)
     return HttpResponse(status=204)
+
+
+@router.post("/test-square", response=PrintedOut)
+def measure_square(request: HttpRequest, data: PrintedIn) -> PrintedOut:
+    """Return what the printed test square says of the printer."""
+    found = printed(data.side)
+    return PrintedOut(scale=found.scale, true=found.true, words=found.words)
+
+
+@router.post("/swatches", response=SwatchOut)
+def post_swatch(request: HttpRequest, file: File[UploadedFile]) -> SwatchOut:
+    """Return a photo of a swatch, made small and safe, as a cloth keeps it; nothing is kept here."""
+    with printing():
+        return SwatchOut(swatch=swatch_of(file.read(LARGEST + 1)))
 
 
 def _on_shelf(one: OnShelf) -> ShelfClothOut:
@@ -169,9 +189,10 @@ def print_lay(
         raise Refusal(409, "no-plan", "No plan of this cloth is kept.", fix="Lay it, and keep the plan.")
     with printing():
         with turn(LOOK):
-            wanted = wanted_of(sheets_of(job), use, table.times)
+            wanted = wanted_of(cut_of(job, table), use)
         plan = plan_of(kept.plan, wanted)
         notes = [f"{plan.decides.cutout.title} decides the length."] if plan.decides else []
+        notes.append(rule_of_thumb(wanted, plan.cloth, plan.fold).words)
         if plan.cloth.length is not None and plan.bought > plan.cloth.length:
             notes.append(
                 f"There are {cm(plan.cloth.length)} at hand: {cm(plan.bought - plan.cloth.length)} too little."
@@ -188,15 +209,24 @@ def print_lists(
     job = job_of(job_id)
     with printing():
         with turn(LOOK):
-            sheets = sheets_of(job)
             table = table_of(job)
-            uses = uses_of(table, sheets)
+            cut = cut_of(job, table)
+            uses = uses_of(table, cut)
         content = write_lists_pdf(
-            cut_by_cloth(sheets, table.times),
+            cut_by_cloth(cut),
             shopping_of(table, uses, unit=unit),
             title=title_of(job),
-            wearer=worn_by(job.wearer),
+            wearer="" if table.run else worn_by(job.wearer),
             paper=paper,
             unit=unit,
         )
     return attachment(content, "application/pdf", f"{filename(f'{job.garment} lists')}.pdf")
+
+
+@router.get("/jobs/{job_id}/run/print", openapi_extra=files("application/pdf"))
+def print_run(request: HttpRequest, job_id: UUID, paper: Paper = Paper.A0) -> HttpResponse:
+    """Return the sizes that a job is cut in nested over each other, each in its own kind of line, as PDF."""
+    job = job_of(job_id)
+    with printing(), turn(LOOK):
+        content = run_on_paper(job, paper)
+    return attachment(content, "application/pdf", f"{filename(f'{job.garment} sizes')}.pdf")

@@ -7,6 +7,7 @@ metadata, so that neither a place nor a hidden second file comes along. What wou
 import os
 import re
 import shutil
+from base64 import b64encode
 from contextlib import suppress
 from functools import partial
 from io import BytesIO
@@ -28,6 +29,8 @@ LARGEST, LARGEST_KEPT = 25 * 2**20, 3 * 2**20
 LONG_EDGE, LONGEST_EDGE = 2000, 12_000
 LARGEST_AREA = {"JPEG": 60_000_000, "PNG": 24_000_000, "WEBP": 24_000_000}
 QUALITY = 85
+#: Pixels of a swatch's edge: as large as it is looked at.
+SWATCH = 320
 FOLDER_NAME = "photos"
 MEDIA = "image/jpeg"
 
@@ -85,6 +88,17 @@ def made_safe(sent: bytes) -> Taken:
             "The picture is cut off or damaged: it cannot be shown whole.", "Take it again, or send another copy of it."
         ) from error
     return Taken(_written(plain), *plain.size)
+
+
+def swatch_of(sent: bytes) -> str:
+    """Return a picture as a swatch: small, square as far as it goes, a JPEG in base64.
+
+    Raises:
+        Refusal: it is too large, of another format, cut off or damaged.
+    """
+    picture = Image.open(BytesIO(made_safe(sent).jpeg))
+    small = ImageOps.fit(picture, (SWATCH, SWATCH), Image.Resampling.LANCZOS)
+    return b64encode(_written(small)).decode("ascii")
 
 
 def looked_at(sent: bytes) -> tuple[int, int]:

@@ -76,6 +76,7 @@ export type ClothFold = Schemas['Fold'];
 export type OnShelf = Schemas['ShelfClothOut'];
 export type CutTable = Schemas['CutTableOut'];
 export type CutTableIn = Schemas['CutTableIn'];
+export type SizesOfRun = Schemas['SizesOfRun'];
 export type SumKept = Schemas['SumKept'];
 export type LayPlan = Schemas['LayDoc'];
 export type Laid = Schemas['LaidOut'];
@@ -84,6 +85,7 @@ export type CutSum = Schemas['WorksheetOut'];
 export type CutSumLine = Schemas['WorksheetLineOut'];
 export type Plot = Schemas['PlotOut'];
 export type PlotterQueue = Schemas['PlotterOut'];
+export type Printed = Schemas['PrintedOut'];
 export type Stage = Schemas['StageOut'];
 export type Check = Schemas['ResultOut'];
 export type Operation = Schemas['OperationOut'];
@@ -177,6 +179,13 @@ export interface Answer<T> {
 	data?: T;
 	error?: unknown;
 	response: Response;
+}
+
+/** Return a file as a form to send: the description of the API has a file as text. */
+export function asForm(file: Blob): FormData {
+	const form = new FormData();
+	form.append('file', file);
+	return form;
 }
 
 /** Wait for an answer; return its data or throw what went wrong as a Problem. */

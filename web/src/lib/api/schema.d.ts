@@ -1632,6 +1632,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/test-square": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Square
+         * @description Return what the printed test square says of the printer.
+         */
+        post: operations["studio_routers_cutting_measure_square"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Swatch
+         * @description Return a photo of a swatch, made small and safe, as a cloth keeps it; nothing is kept here.
+         */
+        post: operations["studio_routers_cutting_post_swatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/cut-table": {
         parameters: {
             query?: never;
@@ -1752,6 +1792,26 @@ export interface paths {
          * @description Return what is cut and what is bought as PDF, with boxes to tick, and a label for every piece.
          */
         get: operations["studio_routers_cutting_print_lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/run/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Run
+         * @description Return the sizes that a job is cut in nested over each other, each in its own kind of line, as PDF.
+         */
+        get: operations["studio_routers_cutting_print_run"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2812,6 +2872,7 @@ export interface components {
          *         weight: g/m². price: of a metre, in whatever it is paid.
          *         length: what is at hand, or None.
          *         gap: what is left free between pieces.
+         *         swatch: a small picture of it: a JPEG, in base64; empty where there is none.
          */
         Cloth: {
             /**
@@ -2913,6 +2974,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Swatch
+             * @default
+             */
+            swatch: string;
         };
         /**
          * DartSourceOut
@@ -2985,7 +3051,9 @@ export interface components {
         Half: "both" | "left" | "right";
         /**
          * LaidOut
-         * @description A plan: of which pieces and cloth, what is wrong with it, what would save cloth; `headline` says what it needs.
+         * @description A plan: of which pieces and cloth, what is wrong with it, what would save cloth.
+         *
+         *     `headline` says what it needs, `thumb` what a cutter would reckon without it.
          */
         LaidOut: {
             /** Of */
@@ -2999,6 +3067,11 @@ export interface components {
             decides: string;
             /** Too Little */
             too_little: number | null;
+            /**
+             * Thumb
+             * @default
+             */
+            thumb: string;
             /**
              * Faults
              * @default []
@@ -6016,6 +6089,34 @@ export interface components {
             cloth: components["schemas"]["Cloth"];
         };
         /**
+         * PrintedOut
+         * @description How large a page came out, as a share of its true size; whether it may be cut by, and what to do.
+         */
+        PrintedOut: {
+            /** Scale */
+            scale: number;
+            /** True */
+            true: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PrintedIn
+         * @description The side of the 10 cm square as it measures on paper, cm.
+         */
+        PrintedIn: {
+            /** Side */
+            side: number;
+        };
+        /**
+         * SwatchOut
+         * @description A photo as a cloth keeps it: small, a JPEG in base64.
+         */
+        SwatchOut: {
+            /** Swatch */
+            swatch: string;
+        };
+        /**
          * CutRowOut
          * @description A row of the cutting list.
          */
@@ -6061,6 +6162,7 @@ export interface components {
              * @default 1
              */
             times: number;
+            run?: components["schemas"]["SizesOfRun"] | null;
             /**
              * Plans
              * @default {}
@@ -6071,7 +6173,7 @@ export interface components {
         };
         /**
          * CutTableOut
-         * @description The cutting table: what is kept, and what follows of the pieces as they are now.
+         * @description The cutting table: what is kept, and what follows of the pieces as they are now; which sizes give no draft, and why.
          */
         CutTableOut: {
             kept: components["schemas"]["CutTable"];
@@ -6079,6 +6181,11 @@ export interface components {
             uses: components["schemas"]["CutUseOut"][];
             /** Shopping */
             shopping: components["schemas"]["ToBuyOut"][];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
         };
         /**
          * CutUseOut
@@ -6106,6 +6213,29 @@ export interface components {
              * @default false
              */
             by_hand: boolean;
+        };
+        /**
+         * SizesOfRun
+         * @description Sizes of a chart that are cut together, in place of the wearer's own measures.
+         *
+         *     `bodies` are their measures in cm, as they were when the sizes were chosen: the server fills them in.
+         */
+        SizesOfRun: {
+            /** Chart */
+            chart: string;
+            /** Sizes */
+            sizes: string[];
+            /** Height */
+            height?: number | null;
+            /**
+             * Bodies
+             * @default {}
+             */
+            bodies: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
         };
         /**
          * SumKept
@@ -6154,7 +6284,7 @@ export interface components {
         };
         /**
          * CutTableIn
-         * @description What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, plans.
+         * @description What of the cutting table is kept: cloths by what they are for, sums, how many garments are cut, in which sizes.
          */
         CutTableIn: {
             /**
@@ -6174,6 +6304,7 @@ export interface components {
              * @default 1
              */
             times: number;
+            run?: components["schemas"]["SizesOfRun"] | null;
         };
         /**
          * LayAskedIn
@@ -6238,6 +6369,12 @@ export interface components {
              */
             by_hand: boolean;
         };
+        /**
+         * Paper
+         * @description What a pattern is printed on.
+         * @enum {string}
+         */
+        Paper: "a4" | "letter" | "a0" | "roll";
         /**
          * PlotOut
          * @description A plot file in the queue.
@@ -6881,12 +7018,6 @@ export interface components {
          * @enum {string}
          */
         FileKind: "pdf" | "svg" | "dxf" | "dxf-numbered" | "plt" | "json" | "seams" | "cutting-list";
-        /**
-         * Paper
-         * @description What a pattern is printed on.
-         * @enum {string}
-         */
-        Paper: "a4" | "letter" | "a0" | "roll";
         /**
          * KeepingOut
          * @description Whether the work can be kept, when it was last copied, and what to say of that.
@@ -9969,6 +10100,78 @@ export interface operations {
             };
         };
     };
+    studio_routers_cutting_measure_square: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_post_swatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchOut"];
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     studio_routers_cutting_get_cut_table: {
         parameters: {
             query?: never;
@@ -10222,6 +10425,39 @@ export interface operations {
             query?: {
                 paper?: "a4" | "letter";
                 unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_print_run: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter" | "a0" | "roll";
             };
             header?: never;
             path: {

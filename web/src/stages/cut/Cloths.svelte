@@ -2,10 +2,9 @@
 <script lang="ts">
 	import { api, type Cloth, type ClothUse, type OnShelf } from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
-	import NumberField from '../../lib/parts/NumberField.svelte';
 	import { shown } from '../../lib/units.svelte';
+	import ClothForm from './ClothForm.svelte';
 	import { newCloth, type CutTableKept } from './cutTable.svelte';
-	import { FOLDS } from './words';
 
 	let { table }: { table: CutTableKept } = $props();
 	const desk = getDesk();
@@ -37,10 +36,6 @@
 	async function offShelf(id: string): Promise<void> {
 		await desk.ask(api.DELETE('/api/cloths/{cloth_id}', { params: { path: { cloth_id: id } } }));
 		await shelf.load(api.GET('/api/cloths'));
-	}
-
-	function pair(was: readonly number[], at: 0 | 1, value: number): [number, number] {
-		return at === 0 ? [value, was[1]!] : [was[0]!, value];
 	}
 </script>
 
@@ -74,166 +69,7 @@
 			{/if}
 		</div>
 		{#if cloth}
-			<label class="line">
-				<span>Name</span>
-				<input
-					class="field"
-					value={cloth.name}
-					maxlength="120"
-					onchange={(e) => change(one.use, cloth, { name: e.currentTarget.value })}
-				/>
-			</label>
-			<NumberField
-				label="Width, selvedge to selvedge"
-				value={cloth.width}
-				unit="cm"
-				low={10}
-				high={400}
-				onvalue={(width) => change(one.use, cloth, { width })}
-			/>
-			<NumberField
-				label="Not used at each edge"
-				value={cloth.selvedge}
-				unit="cm"
-				low={0}
-				high={20}
-				onvalue={(selvedge) => change(one.use, cloth, { selvedge })}
-			/>
-			<label class="line">
-				<span>Folded</span>
-				<select
-					class="field"
-					value={cloth.fold}
-					onchange={(e) => change(one.use, cloth, { fold: e.currentTarget.value as Cloth['fold'] })}
-				>
-					{#each FOLDS as [value, words] (value)}<option {value}>{words}</option>{/each}
-				</select>
-			</label>
-			<label class="tick">
-				<input
-					type="checkbox"
-					checked={cloth.nap}
-					onchange={(e) => change(one.use, cloth, { nap: e.currentTarget.checked })}
-				/>
-				Nap, pile, or a print that runs one way
-			</label>
-			<label class="tick">
-				<input
-					type="checkbox"
-					checked={cloth.grainless}
-					onchange={(e) => change(one.use, cloth, { grainless: e.currentTarget.checked })}
-				/>
-				No grain at all (felt, fused interfacing)
-			</label>
-			<details open={!!(cloth.repeat[0] || cloth.repeat[1])}>
-				<summary>Stripes and checks</summary>
-				<NumberField
-					label="Repeat across the cloth"
-					value={cloth.repeat[0]!}
-					unit="cm"
-					low={0}
-					high={400}
-					onvalue={(value) => change(one.use, cloth, { repeat: pair(cloth.repeat, 0, value) })}
-				/>
-				<NumberField
-					label="Repeat along the cloth"
-					value={cloth.repeat[1]!}
-					unit="cm"
-					low={0}
-					high={500}
-					onvalue={(value) => change(one.use, cloth, { repeat: pair(cloth.repeat, 1, value) })}
-				/>
-				<label class="line">
-					<span>Matched at the level</span>
-					<select
-						class="field"
-						value={cloth.match}
-						onchange={(e) => change(one.use, cloth, { match: e.currentTarget.value })}
-					>
-						<option value="">none</option>
-						{#each levels as level (level)}<option value={level}>{level}</option>{/each}
-					</select>
-				</label>
-			</details>
-			<details>
-				<summary>Stretch, shrinkage, price, and what is at hand</summary>
-				{#each [['along the warp', 0], ['along the weft', 1]] as const as [way, at] (at)}
-					<NumberField
-						label="Shrinkage {way}"
-						value={cloth.shrinkage[at]! * 100}
-						unit="%"
-						low={0}
-						high={30}
-						onvalue={(value) => change(one.use, cloth, { shrinkage: pair(cloth.shrinkage, at, value / 100) })}
-					/>
-					<NumberField
-						label="Stretch {way}"
-						value={cloth.stretch[at]! * 100}
-						unit="%"
-						low={0}
-						high={400}
-						onvalue={(value) => change(one.use, cloth, { stretch: pair(cloth.stretch, at, value / 100) })}
-					/>
-				{/each}
-				<label class="tick">
-					<input
-						type="checkbox"
-						checked={cloth.washed}
-						onchange={(e) => change(one.use, cloth, { washed: e.currentTarget.checked })}
-					/>
-					Washed before it is cut
-				</label>
-				<NumberField
-					label="Springs back"
-					value={cloth.recovery * 100}
-					unit="%"
-					low={0}
-					high={100}
-					onvalue={(value) => change(one.use, cloth, { recovery: value / 100 })}
-				/>
-				<NumberField
-					label="Weight"
-					value={cloth.weight}
-					unit="g/m²"
-					low={0}
-					high={5000}
-					onvalue={(weight) => change(one.use, cloth, { weight })}
-				/>
-				<NumberField
-					label="Price of a metre"
-					value={cloth.price}
-					unit=""
-					low={0}
-					high={1000000}
-					onvalue={(price) => change(one.use, cloth, { price })}
-				/>
-				<NumberField
-					label="At hand"
-					value={cloth.length ?? null}
-					unit="cm"
-					low={0}
-					high={20000}
-					onvalue={(length) => change(one.use, cloth, { length })}
-					onempty={() => change(one.use, cloth, { length: null })}
-				/>
-				<NumberField
-					label="Left free between pieces"
-					value={cloth.gap}
-					unit="cm"
-					low={0}
-					high={10}
-					onvalue={(gap) => change(one.use, cloth, { gap })}
-				/>
-				<label class="line">
-					<span>Note</span>
-					<textarea
-						class="field"
-						rows="2"
-						maxlength="2000"
-						value={cloth.note}
-						onchange={(e) => change(one.use, cloth, { note: e.currentTarget.value })}></textarea>
-				</label>
-			</details>
+			<ClothForm {cloth} {levels} onchange={(by) => change(one.use, cloth, by)} />
 		{/if}
 	</section>
 {/each}
@@ -243,7 +79,10 @@
 		<ul>
 			{#each shelf.value as kept (kept.id)}
 				<li>
-					<span>
+					<span class="kept">
+						{#if kept.cloth.swatch}
+							<img src={`data:image/jpeg;base64,${kept.cloth.swatch}`} alt="" />
+						{/if}
 						{kept.cloth.name || 'unnamed'}, {shown(kept.cloth.width)} wide{kept.cloth.nap ? ', with nap' : ''}
 					</span>
 					<button class="button small" onclick={() => void offShelf(kept.id)}>Take it off</button>
@@ -274,28 +113,6 @@
 		align-items: end;
 		margin: 0.4rem 0;
 	}
-	.line {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 0.5rem;
-		align-items: center;
-		padding: 0.15rem 0;
-	}
-	.line input,
-	.line textarea {
-		width: 13rem;
-	}
-	.tick {
-		display: flex;
-		gap: 0.5rem;
-		align-items: center;
-		padding: 0.25rem 0;
-	}
-	summary {
-		cursor: pointer;
-		padding: 0.3rem 0;
-		font-weight: 600;
-	}
 	ul {
 		list-style: none;
 		margin: 0;
@@ -307,5 +124,15 @@
 		gap: 0.5rem;
 		align-items: center;
 		padding: 0.25rem 0;
+	}
+	.kept {
+		display: flex;
+		gap: 0.5rem;
+		align-items: center;
+	}
+	img {
+		width: 2.2rem;
+		height: 2.2rem;
+		object-fit: cover;
 	}
 </style>

@@ -7,6 +7,7 @@
 	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import type { CutTableKept } from './cutTable.svelte';
 	import type { Laying } from './laying.svelte';
+	import RunOfSizes from './RunOfSizes.svelte';
 	import { FOLDS, sold } from './words';
 
 	interface Props {
@@ -60,6 +61,7 @@
 		onvalue={(times) => void table.cut(Math.round(times))}
 	/>
 </div>
+<RunOfSizes {table} />
 <div class="row">
 	{#if laying.work.underWay}
 		<span role="status">
@@ -87,6 +89,7 @@
 			<dd>{laid.decides}</dd>
 		{/if}
 	</dl>
+	{#if laid.thumb}<p class="soft">{spoken(laid.thumb)}</p>{/if}
 	{#if laid.too_little}
 		<p class="wrong">There is {shown(cloth?.length ?? 0)} at hand: {shown(laid.too_little)} too little.</p>
 	{/if}

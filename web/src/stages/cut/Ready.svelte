@@ -9,6 +9,7 @@
 	import { shown } from '../../lib/units.svelte';
 	import { lineOnBoth } from '../../lib/words';
 	import Pointed from './Pointed.svelte';
+	import TestSquare from './TestSquare.svelte';
 
 	interface Props {
 		/** Told which lines are pointed at. */
@@ -121,6 +122,7 @@
 		<a class="button main" href={file('pdf', `?paper=${paper}`)} download>{words}</a>
 	{/each}
 </div>
+<TestSquare />
 <p class="soft">Files for others, true to size, in millimetres:</p>
 <div class="files">
 	{#each FILES as [kind, words] (kind)}

@@ -5,6 +5,7 @@ import {
 	type ClothUse,
 	type CutTable,
 	type CutTableIn,
+	type SizesOfRun,
 	type SumKept,
 } from '../../lib/api/client';
 import type { Desk } from '../../lib/desk/desk.svelte';
@@ -30,6 +31,7 @@ export function newCloth(use: ClothUse): Cloth {
 		length: null,
 		gap: 0.3,
 		note: '',
+		swatch: '',
 	};
 }
 
@@ -51,8 +53,8 @@ export class CutTableKept {
 	}
 
 	private get now(): CutTableIn {
-		const { cloths = {}, sums = [], times = 1 } = this.value?.kept ?? {};
-		return { cloths, sums, times };
+		const { cloths = {}, sums = [], times = 1, run = null } = this.value?.kept ?? {};
+		return { cloths, sums, times, run };
 	}
 
 	/** Keep a cloth for a use; null lets go of it. */
@@ -73,6 +75,11 @@ export class CutTableKept {
 	async withoutSum(uid: string): Promise<boolean> {
 		const sums = (this.now.sums ?? []).filter((one) => one.uid !== uid);
 		return this.keep({ ...this.now, sums }, 'let go of the sum');
+	}
+
+	/** Cut sizes together; null cuts for the wearer. */
+	async sizes(run: SizesOfRun | null): Promise<boolean> {
+		return this.keep({ ...this.now, run }, 'which sizes are cut');
 	}
 
 	async cut(times: number): Promise<boolean> {

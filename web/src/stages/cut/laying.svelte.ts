@@ -51,6 +51,7 @@ export class Laying {
 			headline: '',
 			decides: '',
 			too_little: null,
+			thumb: '',
 			faults: [],
 			savings: [],
 		};

@@ -2,6 +2,7 @@
 import {
 	answered,
 	api,
+	asForm,
 	asProblem,
 	type Answer,
 	type Plot,
@@ -65,11 +66,7 @@ export class Plotter {
 		await this.deed(
 			api.POST('/api/plotter/plots', {
 				body: { file: '' },
-				bodySerializer: () => {
-					const form = new FormData();
-					form.append('file', file);
-					return form;
-				},
+				bodySerializer: () => asForm(file),
 			}),
 		);
 	}

@@ -1,0 +1,33 @@
+<!-- The test square as it came out of the printer: whether the print can be cut by, and what to do if not. -->
+<script lang="ts">
+	import { api, type Printed } from '../../lib/api/client';
+	import { Loaded } from '../../lib/api/loaded.svelte';
+	import NumberField from '../../lib/parts/NumberField.svelte';
+	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
+	import { spoken } from '../../lib/units.svelte';
+
+	const read = new Loaded<Printed>();
+	let side = $state<number | null>(null);
+
+	function measured(cm: number): void {
+		side = cm;
+		void read.load(api.POST('/api/test-square', { body: { side: cm } }));
+	}
+</script>
+
+<NumberField label="The printed 10 cm square measures" value={side} unit="cm" low={0} onvalue={measured} />
+{#if read.problem}
+	<ProblemNote problem={read.problem} />
+{:else if read.value}
+	<p class:wrong={!read.value.true} role="status">{spoken(read.value.words)}</p>
+{/if}
+
+<style>
+	p {
+		margin: 0.4rem 0;
+	}
+	.wrong {
+		border-left: 4px solid var(--wax);
+		padding: 0.2rem 0.6rem;
+	}
+</style>
