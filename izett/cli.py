@@ -22,7 +22,7 @@ from izett.files.measures_csv import write_csv
 from izett.files.measures_json import write_measures
 from izett.files.pattern_files import write_sheets
 from izett.files.pattern_json import evaluated_document, read_pattern, write_pattern
-from izett.files.reading import text_of
+from izett.files.reading import content_of, text_of
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc, read_recipe
 from izett.files.scan_json import write_scan
 from izett.files.sheet_file import read_sheet_file
@@ -180,7 +180,7 @@ def _measures(options: argparse.Namespace) -> int:
 
 
 def _sheet(path: Path, unit: str | None) -> Sheet:
-    read = read_sheet_file(path.read_bytes(), unit=Unit(unit) if unit else None)
+    read = read_sheet_file(content_of(path), unit=Unit(unit) if unit else None)
     for told in read.left_out:
         print(f"left out: {told}", file=sys.stderr)
     return read.sheet
@@ -251,7 +251,7 @@ def _asked(options: argparse.Namespace) -> fitting.Asked:
 def _recipe(options: argparse.Namespace) -> RecipeDoc:
     """Return the recipe of a file, with what the command line says besides."""
     path = getattr(options, "recipe", None)
-    recipe = read_recipe(path.read_text(encoding="utf-8")) if path else RecipeDoc()
+    recipe = read_recipe(text_of(path)) if path else RecipeDoc()
     blocks = options.block or [key for key in (recipe.block, *recipe.also) if key]
     methods = catalogue().in_order(blocks)
     changes: dict[str, object] = {

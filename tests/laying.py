@@ -146,3 +146,23 @@ def _matched(own, cloth):
         off = (place - places[0]) % along
         if min(off, along - off) > 1e-3:
             yield f"a level {off:.3f} off its repeat"
+
+
+def drafted(cut: int):
+    """What is cut of several women's dresses and trousers, up to so many cut pieces."""
+    from izett.catalogue import catalogue
+    from izett.recipe.evaluator import Evaluator
+    from izett.recipe.model import Recipe
+    from tests.bodies import with_hips
+    from tests.core.blocks import cut_for
+
+    evaluator = Evaluator(catalogue())
+    found, number = [], 0
+    for size, body in enumerate(with_hips(100)):
+        for blocks in (("bodice", "sleeve", "skirt"), ("trousers",)):
+            pattern = cut_for(evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:])).pattern, "home")
+            for sheet in sheet_pieces(pattern):
+                if number + sheet.number <= cut:
+                    found.append(Wanted(sheet, 1, f"{size} {blocks[0]}"))
+                    number += sheet.number
+    return found

@@ -9,6 +9,7 @@ from izett.draping.given import drawn
 from izett.draping.tearing import tear_list
 from izett.errors import FormatNotWritten, UnreadableFile
 from izett.files.marks_csv import read_marks
+from izett.files.reading import text_of
 from izett.files.tear_file import read_form, write_tear_json, write_tear_pdf
 from izett.recipe.evaluation import Evaluation
 from izett.recipe.model import Recipe
@@ -42,7 +43,7 @@ def add(commands: "argparse._SubParsersAction[argparse.ArgumentParser]", evaluat
 
 
 def _tear(options: argparse.Namespace) -> int:
-    read = read_form(_text(options.file), unit=Unit(options.unit))
+    read = read_form(text_of(options.file), unit=Unit(options.unit))
     muslin = read.muslin
     if options.muslin:
         try:
@@ -63,7 +64,7 @@ def _tear(options: argparse.Namespace) -> int:
 
 
 def _marks(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> int:
-    given = read_marks(_text(options.file), unit=Unit(options.unit))
+    given = read_marks(text_of(options.file), unit=Unit(options.unit))
     found = drawn(given)
     for panel in found.panels:
         if panel.piece is not None:
@@ -81,10 +82,3 @@ def _marks(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> int
         if query.stops:
             print(f"not drawn: {plain(query.words)} {plain(query.fix)}", file=sys.stderr)
     return 1 if any(panel.piece is None for panel in found.panels) else 0
-
-
-def _text(path: Path) -> str:
-    try:
-        return path.read_text(encoding="utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise UnreadableFile(f"{path} is not a text file.", fix="Save the table as CSV.") from error

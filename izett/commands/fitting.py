@@ -10,6 +10,7 @@ from izett.catalogue import catalogue
 from izett.commands.draping import Write
 from izett.errors import UnreadableFile, ValueOutOfRange
 from izett.files.marks_csv import read_marks
+from izett.files.reading import text_of
 from izett.files.recipe_json import RecipeDoc, StepDoc, write_recipe
 from izett.fitting.finding import Counted, Taken, finding_kind, finding_kinds
 from izett.fitting.marked import LaidMark, Marked
@@ -133,7 +134,7 @@ def _pointed(at: str, marks: str) -> Pointed | None:
     piece, _, line = at.partition("/")
     if not marks:
         return Pointed(piece, line)
-    panels = read_marks(Path(marks).read_text(encoding="utf-8")).panels
+    panels = read_marks(text_of(Path(marks))).panels
     known = {kind.value for kind in MarkedAs}
     odd = [i for i, mark in enumerate(panels[0].marks, 1) if mark.kind.value not in known]
     if len(panels) > 1 or odd:

@@ -10,12 +10,15 @@ from izett.draping.panel import Given, Source
 from izett.errors import FormatNotWritten, UnreadableFile
 from izett.files.pattern_files import write_sheets
 from izett.files.pattern_json import read_pattern, write_pattern
-from izett.files.reading import text_of
+from izett.files.reading import content_of, text_of
 from izett.files.shapes import DrawnIn, read_shapes
 from izett.files.trace_sheets_pdf import write_trace_sheets_pdf
 from izett.progress import untold
 from izett.recipe.model import Recipe
 from izett.units import Unit, UnreadableLength, read_length
+
+#: Bytes of a photo that is traced at most: a camera's largest.
+LARGEST_PICTURE = 25 * 2**20
 
 
 def add(commands: "argparse._SubParsersAction[argparse.ArgumentParser]", evaluate: Evaluate, write: Write) -> None:
@@ -62,7 +65,7 @@ def _trace(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> int
     from izett.tracing.known import Known, look_at, picture_from  # noqa: PLC0415
     from izett.tracing.trace import panel_of, trace_of  # noqa: PLC0415
 
-    picture = picture_from(options.file.read_bytes())
+    picture = picture_from(content_of(options.file, most=LARGEST_PICTURE))
     high, wide = picture.shape[:2]
     tap = _spot(options.tap, "--tap") if options.tap else (wide / 2, high / 2)
     spots, lengths = _known(options)
@@ -123,7 +126,7 @@ def _convert(options: argparse.Namespace, evaluate: Evaluate, write: Write) -> i
         print(f"{len(pattern.pieces)} pieces")
         return 0
     if kind in ("svg", "dxf"):
-        given = read_shapes(options.file.read_bytes(), kind, unit=DrawnIn(options.unit) if options.unit else None)
+        given = read_shapes(content_of(options.file), kind, unit=DrawnIn(options.unit) if options.unit else None)
     else:
         raise FormatNotWritten(
             f"Files ending in “.{kind}” cannot be read.", fix="Use .json, .svg or .dxf.", where=(str(options.file),)

@@ -16,6 +16,8 @@ from pydantic import ValidationError
 
 from izett.errors import UnreadableFile
 
+#: Bytes of a file that is read from the command line; a pattern with all its blocks has a tenth of a megabyte.
+LARGEST = 6 * 2**20
 #: Objects and lists within each other. A job file has nine at most.
 MOST_NESTED = 40
 #: Rows and columns of a table.
@@ -60,14 +62,30 @@ def _too_deep() -> UnreadableFile:
     )
 
 
+def content_of(path: Path, *, most: int = LARGEST) -> bytes:
+    """Return what is in a file of at most so many bytes.
+
+    Raises:
+        UnreadableFile: it is larger.
+        OSError: it cannot be read at all.
+    """
+    if (size := path.stat().st_size) > most:
+        raise UnreadableFile(
+            f"{path} has {size / 2**20:.1f} MB; at most {most / 2**20:.0f} MB are read.",
+            fix="Choose another file, or export less at a time.",
+        )
+    return path.read_bytes()
+
+
 def text_of(path: Path) -> str:
     """Return what a text file says.
 
     Raises:
-        UnreadableFile: it is no text.
+        UnreadableFile: it is no text, or too large.
+        OSError: it cannot be read at all.
     """
     try:
-        return path.read_text(encoding="utf-8")
+        return content_of(path).decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise UnreadableFile(f"{path} is not a text file.", fix="Choose a file that was written as text.") from error
 

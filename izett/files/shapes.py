@@ -9,6 +9,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from io import BytesIO, StringIO
+from math import isfinite
 from typing import Any
 
 import shapely
@@ -84,6 +85,8 @@ def read_shapes(content: bytes, kind: str, *, unit: DrawnIn | None = None) -> Gi
             fix="Export the pieces' outlines alone.",
         )
     found = _svg(content, unit) if kind == "svg" else _dxf(content, unit)
+    if not all(isfinite(n) for one in found for part in one.parts for spot in part.points for n in spot):
+        raise UnreadableFile("The file draws a line to a place without end.", fix="Export it again.")
     pieces = _pieces(found)
     if not pieces:
         raise UnreadableFile(
