@@ -53,7 +53,7 @@ SPOILT = {
     "a million shapes": (lambda _: SVG.format('<path d="M0 0 L9 9"/>' * 1_000_000), ".svg", "MB"),
     "as many shapes as fit": (lambda _: SVG.format('<path d="M0 0 L9 9"/>' * 190_000), ".svg", "draws"),
     "no number in a path": (lambda _: SVG.format('<path d="M0 0 Lnan nan L5 5 Z"/>'), ".svg", ""),
-    "a number without end": (lambda _: SVG.format('<path d="M0 0 L1e999 0 L9 9 Z"/>'), ".svg", ""),
+    "a number without end": (lambda _: SVG.format('<path d="M0 0 L1e999 0 L9 9 Z"/>'), ".svg", "without end"),
     "a picture cut off": (lambda _: SVG.format('<path d="M0 0 L90 0 L90 90 Z"/>')[:-9], ".svg", "damaged"),
     "a million entities": (lambda _: "0\nSECTION\n2\nENTITIES\n" + "0\nLINE\n" * 1_000_000, ".dxf", "MB"),
     "as many entities as fit": (lambda _: "0\nSECTION\n2\nENTITIES\n" + "0\nLINE\n" * 590_000, ".dxf", "entries"),
@@ -77,6 +77,7 @@ def test_a_hostile_file_is_refused_in_one_line_in_little_time_and_memory(pattern
     began = time.perf_counter()
     ran = subprocess.run(
         [sys.executable, "-c", RUN, "convert", str(file), str(out)],
+        check=False,
         cwd=ROOT,
         capture_output=True,
         text=True,
