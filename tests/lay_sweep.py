@@ -17,6 +17,7 @@ import shapely
 import spyrrow
 
 from izett.cutting.cloth import Cloth, Fold
+from izett.cutting.lay.by_hand import faults_of
 from izett.cutting.lay.cutouts import DoesNotFit
 from izett.cutting.lay.search import plans
 from tests import laying
@@ -55,6 +56,20 @@ def by_the_packer(plan, cloth, seconds: float) -> float:
         total_computation_time=max(1, round(seconds)), min_items_separation=cloth.gap or None, num_workers=2, seed=7
     )
     return strip.solve(config).width
+
+
+#: Cut pieces of drafted garments, and the width (cm) of the open cloth that they are laid on.
+DRAFTED = ((8, 140), (12, 140), (15, 150), (18, 112), (24, 150), (30, 140), (43, 150))
+
+
+def drafted_garments(cut: int, cloth: Cloth, after: int) -> tuple[Found, float]:
+    """Women's dresses and trousers laid, and the packer's length of the same."""
+    wanted = laying.drafted(cut, after=after)
+    began = time.perf_counter()
+    *_, plan = plans(wanted, cloth)
+    took = time.perf_counter() - began
+    faults = [fault.words for fault in faults_of(plan)]
+    return Found(plan, took, faults), by_the_packer(plan, cloth, TIMES * took)
 
 
 def open_cloth(random: Random) -> Cloth:
@@ -100,6 +115,12 @@ def main(sets: int) -> int:
         if os.environ.get("IZETT_LAYS_TOLD"):
             count = len(found.plan.placed)
             print(f"{seed:4} {count:3} pieces {found.took:6.1f} s {found.plan.length / other:.3f}", flush=True)
+    for after, (cut, width) in enumerate(DRAFTED):
+        found, other = drafted_garments(cut, Cloth(width=width), after)
+        wrong += [f"{cut} drafted: {fault}" for fault in found.faults]
+        ratios.append((found.plan.length / other, -cut, found.took))
+        if os.environ.get("IZETT_LAYS_TOLD"):
+            print(f"{cut:9} drafted {found.took:6.1f} s {found.plan.length / other:.3f}", flush=True)
     own = [ratio for ratio, _, _ in ratios]
     over = [(round(ratio, 3), seed) for ratio, seed, _ in ratios if ratio > LONGER]
     print(f"lay plans: {dict(done)}; {len(wrong)} faults {wrong[:5]}")

@@ -148,8 +148,8 @@ def _matched(own, cloth):
             yield f"a level {off:.3f} off its repeat"
 
 
-def drafted(cut: int):
-    """What is cut of several women's dresses and trousers, up to so many cut pieces."""
+def drafted(cut: int, *, after: int = 0):
+    """What is cut of several women's dresses and trousers, up to so many cut pieces; `after` leaves bodies out."""
     from izett.catalogue import catalogue
     from izett.recipe.evaluator import Evaluator
     from izett.recipe.model import Recipe
@@ -158,7 +158,7 @@ def drafted(cut: int):
 
     evaluator = Evaluator(catalogue())
     found, number = [], 0
-    for size, body in enumerate(with_hips(100)):
+    for size, body in enumerate(with_hips(50)[after:]):
         for blocks in (("bodice", "sleeve", "skirt"), ("trousers",)):
             pattern = cut_for(evaluator.evaluate(Recipe(blocks[0], body, also=blocks[1:])).pattern, "home")
             for sheet in sheet_pieces(pattern):
