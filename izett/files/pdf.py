@@ -198,6 +198,12 @@ def _touches(stack: Stack, shift: Point, corner: Point, tiling: Tiling) -> bool:
 
 def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: int, row: int, title: str) -> None:
     corner = tiling.corner(column, row)
+    # Beneath the lines: it must cover none.
+    canvas.setFillGray(0.8)
+    canvas.setFont("Helvetica-Bold", 30)
+    canvas.drawString(
+        (RIM + OVERLAP + 0.3) * POINTS_PER_CM, (RIM + OVERLAP + 0.3) * POINTS_PER_CM, page_name(column, row)
+    )
     canvas.saveState()
     frame = canvas.beginPath()
     frame.rect(*(v * POINTS_PER_CM for v in (RIM, RIM, tiling.width, tiling.height)))
@@ -209,11 +215,6 @@ def _tile_page(canvas: "Canvas", placed: list[Placed], tiling: Tiling, column: i
     canvas.setFillGray(0.35)
     foot = f"{title}   page {page_name(column, row)}   true size, print at 100 %"
     write(canvas, (RIM * POINTS_PER_CM, 0.45 * POINTS_PER_CM), foot, size=8)
-    canvas.setFillGray(0.8)
-    canvas.setFont("Helvetica-Bold", 30)
-    canvas.drawString(
-        (RIM + OVERLAP + 0.3) * POINTS_PER_CM, (RIM + OVERLAP + 0.3) * POINTS_PER_CM, page_name(column, row)
-    )
 
 
 def _joins(canvas: "Canvas", tiling: Tiling, column: int, row: int) -> None:

@@ -1,11 +1,15 @@
 """The cutting table: cloths, worksheets, lay plans begun, bettered, moved, kept and stale; carried with the job."""
 
 import json
+from base64 import b64decode
+from io import BytesIO
 from math import ceil
 from uuid import uuid4
 
+import pypdfium2
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
 
 from tests.studio.conftest import problem
 
@@ -181,3 +185,115 @@ def test_the_table_keeps_its_version(page, job):
     problem(page.put(path, body, None), 428, "version-missing")
     assert page.put(path, body, job["version"]).status_code == 200
     problem(page.put(path, {**body, "times": 3}, job["version"]), 412, "job-changed")
+
+
+# ---------------------------------------------------------------- sizes of a run, lists, swatches, the test square
+
+RUN = {"chart": "en_13402_3_women", "sizes": ["84", "92", "100"], "height": 168}
+
+
+def words_of(pdf):
+    document = pypdfium2.PdfDocument(pdf)
+    return "\n".join(page.get_textpage().get_text_range() for page in document)
+
+
+def test_sizes_of_a_run_are_laid_listed_and_nested_together(page, job):
+    problem(page.get(f"/api/jobs/{job['id']}/run/print"), 409, "no-sizes")
+    keep(page, job, run=RUN)
+    now = table(page, job)
+    assert set(now["kept"]["run"]["bodies"]) == {"84", "92", "100"}
+    (outer,) = now["uses"]
+    labels = {row["label"] for row in outer["rows"]}
+    assert {"1 of 2, size 84", "2 of 2, size 100"} <= labels and len(outer["rows"]) == 6
+    # A larger size has larger pieces.
+    area = {row["label"]: row["area"] for row in outer["rows"]}
+    assert area["1 of 2, size 84"] < area["1 of 2, size 92"] < area["1 of 2, size 100"]
+    found = lay(page, job)["result"]
+    assert {piece["piece"] for piece in found["plan"]["placed"]} == {
+        f"{name}:{size}" for name in ("bodice_front", "bodice_back") for size in RUN["sizes"]
+    }
+    assert not found["faults"] and "rule of thumb" in found["thumb"]
+    assert keep_plan(page, job, found["plan"]).status_code == 200
+    assert table(page, job)["uses"][0]["stale"] is False
+    for paper in ("a0", "roll", "a4", "letter"):
+        printed = page.get(f"/api/jobs/{job['id']}/run/print?paper={paper}")
+        assert printed.status_code == 200 and printed.content.startswith(b"%PDF")
+    assert all(
+        size in words_of(page.get(f"/api/jobs/{job['id']}/run/print?paper=roll").content) for size in RUN["sizes"]
+    )
+    # Another size, and the plan is of other pieces.
+    keep(page, job, run={**RUN, "sizes": ["84", "92"]})
+    assert table(page, job)["uses"][0]["stale"] is True
+    keep(page, job)
+    assert table(page, job)["kept"]["run"] is None
+
+
+def test_measures_of_a_run_are_the_charts_whatever_is_sent(page, job):
+    keep(page, job, run={**RUN, "bodies": {"84": {"bust_girth": 300.0}}})
+    assert table(page, job)["kept"]["run"]["bodies"]["84"]["bust_girth"] == 84
+
+
+@pytest.mark.parametrize(
+    ("run", "status", "code"),
+    [
+        ({**RUN, "sizes": [str(n) for n in range(50)]}, 422, "value-out-of-range"),
+        ({**RUN, "sizes": []}, 422, "value-out-of-range"),
+        ({**RUN, "sizes": ["84", "vast"]}, 404, "unknown-name"),
+        ({**RUN, "chart": "nowhere"}, 404, "unknown-name"),
+    ],
+)
+def test_a_run_that_cannot_be_is_told(page, job, run, status, code):
+    body = {"cloths": {}, "sums": [], "times": 1, "run": run}
+    assert problem(page.put(f"/api/jobs/{job['id']}/cut-table", body, job["version"]), status, code)["fix"]
+    assert table(page, job)["kept"]["run"] is None
+
+
+def test_a_run_goes_out_and_in_with_its_job(page, job):
+    keep(page, job, run=RUN)
+    file = SimpleUploadedFile("job.json", page.get(f"/api/jobs/{job['id']}/export").content)
+    back = page.client.post("/api/jobs/import", {"file": file}).json()
+    assert table(page, back)["kept"]["run"] == table(page, job)["kept"]["run"]
+
+
+def test_the_lists_are_printed_with_boxes_amounts_and_a_label_for_every_piece(page, job):
+    keep(page, job, sums=[{"uid": "b", "kind": "buttons", "values": {}, "note": "down the back"}])
+    assert keep_plan(page, job, lay(page, job)["result"]["plan"]).status_code == 200
+    rows = table(page, job)["uses"][0]["rows"]
+    for paper, unit, sold in (("a4", "cm", " m"), ("letter", "in", " yd")):
+        printed = page.get(f"/api/jobs/{job['id']}/lists/print?paper={paper}&unit={unit}").content
+        words = words_of(printed)
+        assert "Cut from the outer cloth" in words and "Black crêpe" in words and "down the back" in words
+        assert sold in words
+        for row in rows:
+            assert f"{row['title']} ({row['label']}): {row['how']}" in words
+            assert words.count(f"of {row['number']} cut") >= row["number"]
+        assert words.count("piece ") >= sum(row["number"] for row in rows)
+        size = pypdfium2.PdfDocument(printed)[0].get_size()
+        assert round(size[0]) == (595 if paper == "a4" else 612)
+
+
+def test_a_swatch_is_made_small_and_kept_with_its_cloth(page, job):
+    picture = BytesIO()
+    Image.new("RGB", (3000, 2000), "#334455").save(picture, "JPEG")
+    made = page.client.post("/api/swatches", {"file": SimpleUploadedFile("swatch.jpg", picture.getvalue())}).json()
+    small = Image.open(BytesIO(b64decode(made["swatch"])))
+    assert small.format == "JPEG" and small.size == (320, 320)
+    keep(page, job, cloths={"outer": {**CLOTH, **made}})
+    assert table(page, job)["kept"]["cloths"]["outer"]["swatch"] == made["swatch"]
+    # Nothing of it goes into a plan, nor does a plan depend on it.
+    found = lay(page, job)["result"]
+    assert not found["plan"]["cloth"]["swatch"]
+    assert keep_plan(page, job, found["plan"]).status_code == 200
+    keep(page, job)
+    assert table(page, job)["uses"][0]["stale"] is False
+    problem(page.client.post("/api/swatches", {"file": SimpleUploadedFile("x.svg", b"<svg/>")}), 422, "photo-refused")
+    odd = {**CLOTH, "swatch": "aGVsbG8="}
+    assert problem(page.post("/api/cloths", odd), 422, "value-out-of-range")["fix"]
+
+
+def test_a_test_square_says_what_the_printer_did(page):
+    true = page.post("/api/test-square", {"side": 10.0}).json()
+    assert true["true"] and true["scale"] == 1
+    small = page.post("/api/test-square", {"side": 9.4}).json()
+    assert not small["true"] and "fit to page" in small["words"]
+    problem(page.post("/api/test-square", {"side": 0}), 422, "value-out-of-range")

@@ -1,10 +1,9 @@
 """The second engine: a packer of irregular shapes on open strips, in a process of its own.
 
 It knows nothing of folds: pieces on the fold go in as one chain along it, held there by a thin mast as long as the strip
-is wide. It counts its budget in looks (its reports, and those of tries that are hard), not in seconds, so that the same
-seed gives the same plans on any machine; a bound in seconds only keeps it from running on. An item that is as tall as the
-strip brings it down in a way that no exception tells: hence a process, which is ended where it has done its looks or is not
-wanted any more.
+is wide. It counts its budget in looks (reports on tries that are not easy), not in seconds, so that the same seed gives the same plans
+on any machine; a bound in seconds only keeps it from running on. An item that is as tall as the strip brings it down in a
+way that no exception tells: hence a process, which is ended where it has done its looks or is not wanted any more.
 """
 
 import json
@@ -22,9 +21,7 @@ from typing import Any
 LOOK_EVERY = 0.02
 #: Seconds after which it is through, whatever it has looked at.
 LONGEST = 60
-#: So many work at each try, and the best of them goes on: fixed, since the plan depends on it.
-WORKERS = 2
-#: A try that fits after so many reports was an easy one: what comes after them is counted as hard.
+#: A try that fits after so many reports was an easy one: only what comes after them is counted as a look.
 EASY = 4
 #: What is shorter by less than this share is not said until the end.
 STEP = 0.99
@@ -52,16 +49,15 @@ class Packed:
 
 
 def begun(
-    width: float, items: Sequence[Item], *, below: float, seed: int, looks: int, hard: int, seconds: int = LONGEST
+    width: float, items: Sequence[Item], *, below: float, seed: int, looks: int, seconds: int = LONGEST
 ) -> "subprocess.Popen[str]":
-    """Return the process that packs a strip: it says what is shorter than `below`, until its looks are used up, or its hard ones."""
+    """Return the process that packs a strip: it says what is shorter than `below`, until its looks are used up."""
     asked = {
         "width": width,
         "below": below,
         "items": [(item.key, item.corners, item.turns) for item in items],
         "seed": Random(seed).getrandbits(32),
         "looks": looks,
-        "hard": hard,
         "seconds": seconds,
     }
     process = subprocess.Popen(
@@ -108,26 +104,22 @@ def _work(asked: dict[str, Any]) -> None:
         total_computation_time=None,
         exploration_time=asked["seconds"],
         compression_time=1,
-        num_workers=WORKERS,
+        num_workers=1,
         seed=asked["seed"],
     )
     reports = spyrrow.ProgressQueue()
     solving = Thread(target=strip.solve, args=(config, reports), daemon=True)
     solving.start()
-    looks = hard = since = 0
-    shortest, said = float("inf"), asked["below"] / STEP
+    hard, since, shortest, said = 0, 0, float("inf"), asked["below"] / STEP
     best: Any = None
-    while looks < asked["looks"] and hard < asked["hard"]:
+    while hard < asked["looks"]:
         # Asked before the queue is emptied: what is reported last is read too.
         going = solving.is_alive()
         for kind, found in reports.drain():
-            if looks >= asked["looks"] or hard >= asked["hard"]:
-                break
-            looks += 1
             if kind != spyrrow.ReportType.ExplFeas:
                 since += 1
                 hard += since > EASY
-            elif found.width < shortest:
+            elif found.width < shortest and hard < asked["looks"]:
                 since, shortest, best = 0, found.width, found
                 if shortest < said * STEP:
                     said, best = shortest, None

@@ -1,5 +1,6 @@
 """Between the plan and the packer: cutouts as items, those on the fold as a chain, and back."""
 
+import subprocess
 from collections.abc import Generator, Sequence
 from dataclasses import dataclass, replace
 from random import Random
@@ -13,10 +14,6 @@ from izett.cutting.lay.packer import THIN, Item, Packed, begun, packings
 from izett.cutting.lay.settling import LARGER, roomy, settled, slide
 
 CHAIN = "chain"
-#: Looks of the packer: parted among the pieces, since each look takes longer the more there are, and at most.
-LOOKS, MOST_LOOKS = 25_000, 1000
-#: Hard looks: for each piece, less so many, and at least.
-HARD_A_PIECE, FEWER_HARD, LEAST_HARD = 3.5, 20, 6
 #: What is longer than the plan that there is by more than this is not slid together.
 WORTH_SLIDING = 1.01
 
@@ -37,19 +34,18 @@ class Packing:
         ground, strip: the strip and its number.
         spots: how its cutouts lie already; which of them are turned over, and how the chain runs, is left so, or is as
             the seed has it.
-        seed: as the packer has it; effort: its looks as a share of the usual.
+        seed, looks: as the packer has them.
     """
 
-    def __init__(self, ground: Ground, strip: int, spots: Sequence[Spot], *, seed: int, effort: float = 1.0) -> None:
+    def __init__(self, ground: Ground, strip: int, spots: Sequence[Spot], *, seed: int, looks: int) -> None:
         random = Random(seed)
-        self._ground, self._strip, self._seed = ground, strip, seed
-        self._looks = round(min(LOOKS / len(spots), MOST_LOOKS) * effort)
-        self._hard = round(max(HARD_A_PIECE * len(spots) - FEWER_HARD, LEAST_HARD) * effort)
+        self._ground, self._strip, self._seed, self._looks = ground, strip, seed, looks
         # What comes is slid together: it may still be longer than what there is.
         self._below = length_of(spots) * WORTH_SLIDING
         self._width = ground.width + ground.gap + 2 * LARGER
         self._links = _chain([spot for spot in spots if spot.cutout.on_fold], ground, random)
         self._loose = [spot.cutout for spot in spots if not spot.cutout.on_fold]
+        self._process: subprocess.Popen[str] | None = None
         self._starts = [_over(spot, random) for spot in spots if not spot.cutout.on_fold]
 
     def found(self) -> Generator[list[Packed]]:
@@ -60,8 +56,13 @@ class Packing:
         ]
         if self._links:
             items.append(Item(CHAIN, _turned(_chain_outline(self._links, self._ground, self._width)), [0.0]))
-        looks = {"looks": self._looks, "hard": self._hard}
-        return packings(begun(self._width + THIN, items, below=self._below, seed=self._seed, **looks))
+        self._process = begun(self._width + THIN, items, below=self._below, seed=self._seed, looks=self._looks)
+        return packings(self._process)
+
+    def stop(self) -> None:
+        """End the packer, wherever it is: who waits for it then finds that it has ended."""
+        if self._process is not None:
+            self._process.kill()
 
     def spots(self, found: Sequence[Packed]) -> list[Spot]:
         """Return what was found as spots, slid together."""

@@ -7,12 +7,15 @@ time. A plan is shown only when nothing is wrong with it.
 from collections.abc import Iterator, Sequence
 from contextlib import closing
 from dataclasses import dataclass, replace
+from queue import SimpleQueue
+from threading import Event, Thread
 
 from izett.cutting.cloth import Cloth, Fold
 from izett.cutting.lay.bed import bed_of
 from izett.cutting.lay.columns import Columns, Ground, Spot, length_of
 from izett.cutting.lay.compacting import compacted
 from izett.cutting.lay.cutouts import DoesNotFit, Section, Wanted, sections
+from izett.cutting.lay.packer import Packed
 from izett.cutting.lay.packing import Packing
 from izett.cutting.lay.plan import Laid, Plan, grounds_of, in_order
 from izett.cutting.lay.settling import settled
@@ -22,14 +25,18 @@ from izett.cutting.lay.sound import wrong_with
 ROUNDS, MEETING_ROUNDS = 600, 40
 #: Fewer pieces on a strip are laid as well as they can be by their columns.
 WORTH_PACKING = 3
-#: Seeds that it tries, one after another: up to so many pieces, so many; one where there are more.
-SEEDS = ((14, 3), (30, 2))
+#: Looks of the packer: to begin with, and for each piece.
+LOOKS, LOOKS_A_PIECE = 9, 0.9
+#: Seeds that it tries, of few pieces and of many; and how many at once.
+FEW, SEEDS_OF_FEW, SEEDS_OF_MANY, AT_ONCE = 20, 4, 2, 2
 #: Two plans of neighbouring seeds have no seed in common.
 SEEDS_APART = 1000
 #: cm. Where selvedges that are folded inwards meet is tried in such steps.
 MEET_EVERY = 5.0
 #: cm. A plan that is shorter by less is no better one.
 BETTER = 0.05
+#: Decimals of a length in which two plans are equally long.
+ROUNDED = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,34 +162,76 @@ def _better(section: Section, cloth: Cloth, spots: list[Spot], seed: int, effort
         own = [spot for spot in now if spot.strip == strip]
         if len(own) < WORTH_PACKING:
             continue
-        seeds = next((seeds for most, seeds in SEEDS if len(own) <= most), 1)
-        for found in _shorter(_packed(ground, strip, own, seed, seeds, effort.looks), own, ground):
+        looks = round((LOOKS + LOOKS_A_PIECE * len(own)) * effort.looks)
+        seeds = SEEDS_OF_FEW if len(own) <= FEW else SEEDS_OF_MANY
+        for found in _shorter(_side_by_side(ground, strip, own, seed, looks, seeds), own, ground):
             now = [*(spot for spot in now if spot.strip != strip), *found]
             yield now
 
 
-def _shorter(found: Iterator[list[Spot]], first: Sequence[Spot], ground: Ground) -> Iterator[list[Spot]]:
-    """Yield plans of a strip as they come, each shorter by a word's worth; at the end the shortest, pressed together."""
+def _shorter(
+    found: Iterator[tuple[int, int, list[Spot]]], first: Sequence[Spot], ground: Ground
+) -> Iterator[list[Spot]]:
+    """Yield plans of a strip as they come, each shorter by a word's worth; at the end the shortest, pressed together.
+
+    Which of them comes first depends on the machine: the shortest of all, and among equals the first of the first seed, is
+    the same on any.
+    """
+    shown = length_of(first)
+    best: tuple[float, int, int] | None = None
     shortest = list(first)
-    for spots in found:
-        if length_of(spots) < length_of(shortest) - BETTER and not any(wrong_with(_alone(spots), [ground])):
-            shortest = spots
+    for seed, number, spots in found:
+        rank = (round(length_of(spots), ROUNDED), seed, number)
+        if rank[0] >= length_of(first) - BETTER or (best is not None and rank >= best):
+            continue
+        if any(wrong_with(_alone(spots), [ground])):
+            continue
+        best, shortest = rank, spots
+        if rank[0] < shown - BETTER:
+            shown = rank[0]
             yield spots
     pressed = compacted(shortest, ground)
-    if length_of(pressed) < length_of(shortest) and not any(wrong_with(_alone(pressed), [ground])):
-        yield pressed
+    sound = not any(wrong_with(_alone(pressed), [ground]))
+    yield pressed if sound and length_of(pressed) < length_of(shortest) else shortest
 
 
 def _alone(spots: Sequence[Spot]) -> list[Spot]:
     return [replace(spot, strip=0) for spot in spots]
 
 
-def _packed(
-    ground: Ground, strip: int, spots: Sequence[Spot], seed: int, seeds: int, effort: float
-) -> Iterator[list[Spot]]:
-    """Yield what several seeds find, one after another; closing it ends the packer."""
-    for number in range(seeds):
-        packing = Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, effort=effort)
-        with closing(packing.found()) as found:
-            for one in found:
-                yield packing.spots(one)
+def _side_by_side(
+    ground: Ground, strip: int, spots: Sequence[Spot], seed: int, looks: int, seeds: int
+) -> Iterator[tuple[int, int, list[Spot]]]:
+    """Yield what several seeds find, with the number of the seed and of the find; closing it ends them all."""
+    packing = [Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, looks=looks) for number in range(seeds)]
+    told: SimpleQueue[tuple[int, list[Packed] | None]] = SimpleQueue()
+    unwanted = Event()
+
+    def listen(own: Sequence[int]) -> None:
+        for number in own:
+            if not unwanted.is_set():
+                with closing(packing[number].found()) as found:
+                    if unwanted.is_set():
+                        # Begun just as it was not wanted any more.
+                        packing[number].stop()
+                    for one in found:
+                        if unwanted.is_set():
+                            break
+                        told.put((number, one))
+            told.put((number, None))
+
+    for first in range(AT_ONCE):
+        Thread(target=listen, args=(range(first, seeds, AT_ONCE),), daemon=True).start()
+    going, came = seeds, [0] * seeds
+    try:
+        while going:
+            number, found = told.get()
+            if found is None:
+                going -= 1
+                continue
+            came[number] += 1
+            yield number, came[number], packing[number].spots(found)
+    finally:
+        unwanted.set()
+        for one in packing:
+            one.stop()
