@@ -28,7 +28,7 @@ WORTH_PACKING = 3
 #: Looks of the packer: to begin with, and for each piece.
 LOOKS, LOOKS_A_PIECE = 9, 0.9
 #: Seeds that it tries, of few pieces and of many; and how many at once.
-FEW, SEEDS_OF_FEW, SEEDS_OF_MANY, AT_ONCE = 20, 4, 2, 2
+FEW, SEEDS_OF_FEW, SEEDS_OF_MANY, AT_ONCE = 30, 4, 2, 2
 #: Two plans of neighbouring seeds have no seed in common.
 SEEDS_APART = 1000
 #: cm. Where selvedges that are folded inwards meet is tried in such steps.
