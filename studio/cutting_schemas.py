@@ -170,9 +170,10 @@ class SwatchOut(BaseModel):
 
 
 class PrintedIn(BaseModel):
-    """The side of the 10 cm square as it measures on paper, cm."""
+    """The side of a printed square as it measures on paper, cm; which of the two, by its unit."""
 
     side: float = Field(ge=0, le=1000, allow_inf_nan=False)
+    square: Unit = Unit.CM
 
 
 class PrintedOut(BaseModel):

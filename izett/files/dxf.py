@@ -5,6 +5,7 @@ ASTM D6673 (from memory): 1 boundary (the cutting line), 2 its corners, 3 points
 7 grain, 8 lines within the piece, 11 cutouts within it, 13 drill holes, 14 sewing line, 15 words.
 """
 
+import re
 from collections.abc import Sequence
 from enum import IntEnum
 from io import StringIO
@@ -57,16 +58,22 @@ def write_dxf(sheets: Sequence[SheetPiece], *, numbered: bool = False) -> str:
         if numbered:
             _numbered(space, sheet, move)
         else:
-            for suffix, line in (("SEW", sheet.sewing), ("CUT", sheet.cutting)):
-                layer = f"{sheet.piece.name.upper()}_{suffix}"
-                document.layers.add(layer)
+            for suffix, line in (("CUT", sheet.cutting), ("SEW", sheet.sewing)):
+                layer = f"{_layer_of(sheet.piece.name)}_{suffix}"
+                if layer not in document.layers:
+                    document.layers.add(layer)
                 space.add_lwpolyline(move.all(line), close=True, dxfattribs={"layer": layer})
-            words = space.add_text(sheet.piece.title, height=8, dxfattribs={"layer": f"{sheet.piece.name.upper()}_SEW"})
+            words = space.add_text(sheet.piece.title, height=8, dxfattribs={"layer": layer})
             words.set_placement((left, -12))
         left += (x1 - x0) * 10 + SPACE
     stream = StringIO()
     document.write(stream)
     return stream.getvalue()
+
+
+def _layer_of(name: str) -> str:
+    """Return a piece's name as that of a layer: some characters none can have, such as what marks a right half."""
+    return re.sub(r"[^\w -]", "_", name).upper()
 
 
 class _Move:

@@ -117,7 +117,7 @@ def delete_cloth(request: HttpRequest, cloth_id: UUID) -> HttpResponse:
 @router.post("/test-square", response=PrintedOut)
 def measure_square(request: HttpRequest, data: PrintedIn) -> PrintedOut:
     """Return what the printed test square says of the printer."""
-    found = printed(data.side)
+    found = printed(data.side, data.square)
     return PrintedOut(scale=found.scale, true=found.true, words=found.words)
 
 

@@ -156,7 +156,7 @@ def test_a_print_that_was_scaled_is_not_cut_by(tab):
     page = tab.page
     page.keyboard.press("7")
     page.wait_for_url("**/cut")
-    side = tab.field("The printed 10 cm square measures")
+    side = tab.field("The printed square of 10 cm measures")
     side.fill("9.4")
     side.press("Tab")
     expect(page.get_by_text("Do not cut by this print")).to_be_visible()

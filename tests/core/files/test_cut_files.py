@@ -3,6 +3,7 @@
 import io
 import re
 from collections import defaultdict
+from dataclasses import replace
 
 import ezdxf
 import numpy as np
@@ -23,8 +24,9 @@ from izett.files.stacks import nested
 from izett.files.svg import write_svg
 from izett.finishing.sheet import sheet_pieces
 from izett.geometry.outline import signed_area
+from izett.pattern.facts import Half
 from izett.pattern.sewn import seam_lengths
-from izett.recipe.model import Recipe
+from izett.recipe.model import Recipe, Section, Step
 from tests.core.blocks import cut_for
 
 #: cm, and a share: how closely files are read back.
@@ -92,6 +94,22 @@ def test_an_svg_is_read_back_by_an_independent_reader(sheets):
     for kind, line in (("cut", "cutting"), ("sew", "sewing")):
         assert len(read[kind]) == len(sheets)
         assert all(same(outline, ring(getattr(s, line))) for outline, s in zip(read[kind], sheets, strict=True))
+
+
+def test_unlike_halves_and_pieces_of_any_name_go_into_a_dxf(evaluator, middling):
+    higher = Step("s", "change_shoulder", {"amount": 0.6}, section=Section.FIT, half=Half.LEFT)
+    pattern = evaluator.evaluate(Recipe("bodice", middling, also=("sleeve",), steps=(higher,))).pattern
+    assert any(piece.name.startswith("right:") for piece in pattern)
+    named = [
+        replace(piece, name=name) for piece, name in zip(pattern.pieces, ("a/b", "A:B", "旗袍", "<x>"), strict=False)
+    ]
+    for pieces in (pattern.pieces, (*named, *pattern.pieces[len(named) :])):
+        sheets = sheet_pieces(replace(pattern, pieces=tuple(pieces)))
+        for numbered in (False, True):
+            document = read_dxf_file(io.StringIO(write_dxf(sheets, numbered=numbered)))
+            assert not document.audit().errors
+            outlines = [e for e in document.modelspace() if e.dxftype() == "LWPOLYLINE" and e.closed]
+            assert len(outlines) == 2 * len(sheets)
 
 
 def test_a_plotter_draws_what_is_to_be_cut(sheets):

@@ -4,6 +4,7 @@ import pytest
 
 from izett.errors import ValueOutOfRange
 from izett.files.test_square import printed
+from izett.units import Unit
 
 
 @pytest.mark.parametrize("side", [10.0, 9.98, 10.02])
@@ -18,6 +19,10 @@ def test_a_scaled_print_is_not_cut_by_and_says_what_to_do(side, share):
     assert "Do not cut" in found.words and "fit to page" in found.words
     # Printed again at what it says, it comes out true.
     assert f"{10 / side:.1%}" in found.words and printed(side * 10 / side).true
+
+
+def test_readers_of_inches_measure_the_square_of_four_inches():
+    assert printed(10.16, Unit.INCH).true and not printed(10.0, Unit.INCH).true
 
 
 @pytest.mark.parametrize("side", [0.0, 2.0, 29.7])

@@ -6102,11 +6102,13 @@ export interface components {
         };
         /**
          * PrintedIn
-         * @description The side of the 10 cm square as it measures on paper, cm.
+         * @description The side of a printed square as it measures on paper, cm; which of the two, by its unit.
          */
         PrintedIn: {
             /** Side */
             side: number;
+            /** @default cm */
+            square: components["schemas"]["Unit"];
         };
         /**
          * SwatchOut

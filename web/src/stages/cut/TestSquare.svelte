@@ -4,18 +4,24 @@
 	import { Loaded } from '../../lib/api/loaded.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
-	import { spoken } from '../../lib/units.svelte';
+	import { reading, spoken } from '../../lib/units.svelte';
 
 	const read = new Loaded<Printed>();
 	let side = $state<number | null>(null);
 
 	function measured(cm: number): void {
 		side = cm;
-		void read.load(api.POST('/api/test-square', { body: { side: cm } }));
+		void read.load(api.POST('/api/test-square', { body: { side: cm, square: reading.unit } }));
 	}
 </script>
 
-<NumberField label="The printed 10 cm square measures" value={side} unit="cm" low={0} onvalue={measured} />
+<NumberField
+	label={`The printed square of ${reading.unit === 'cm' ? '10 cm' : '4 in'} measures`}
+	value={side}
+	unit="cm"
+	low={0}
+	onvalue={measured}
+/>
 {#if read.problem}
 	<ProblemNote problem={read.problem} />
 {:else if read.value}
