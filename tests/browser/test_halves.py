@@ -18,6 +18,8 @@ def one_sided(tab):
     page.get_by_role("button", name="Shoulder seam falls off the shoulder point", exact=True).click()
     page.locator("label", has_text="Side").locator("select").select_option("right")
     page.get_by_text("The paper changes on the right half only").wait_for()
+    # What it would become is being drawn: a button that moves meanwhile is not hit.
+    page.wait_for_load_state("networkidle")
     with tab.keeping():
         tab.button("Record and change the paper").click()
     page.locator("[data-piece='right:bodice_back']").wait_for()
