@@ -97,11 +97,14 @@ def wanted_of(cut: Sequence[Wanted], use: Use) -> list[Wanted]:
 
 
 def digest_of(wanted: list[Wanted], cloth: Cloth) -> str:
-    """Return what tells one set of pieces on one cloth from another: outlines, counts and the cloth as it is laid."""
+    """Return what tells one set of pieces on one cloth from another: outlines, grain, levels, counts and the cloth."""
     told = sha256()
     for one in wanted:
-        spots = [(round(x, SAME), round(y, SAME)) for x, y in one.sheet.cutting]
-        told.update(repr((one.name, one.number, one.sheet.fold is not None, one.sheet.ready.free, spots)).encode())
+        sheet = one.sheet
+        # The grain says how it lies, its levels where it is matched.
+        lines = (sheet.cutting, sheet.grain, *sheet.levels)
+        spots = [[(round(x, SAME), round(y, SAME)) for x, y in line] for line in lines]
+        told.update(repr((one.name, one.number, sheet.fold is not None, sheet.ready.free, spots)).encode())
     laid = cloth.model_dump(mode="json", exclude=NOT_LAID_BY)
     told.update(repr(sorted(laid.items())).encode())
     return told.hexdigest()

@@ -147,6 +147,18 @@ def test_a_plan_says_so_when_its_cloth_has_changed_and_not_when_its_price_has(pa
     assert table(page, job)["uses"][0]["stale"] is True
 
 
+@pytest.mark.parametrize("said", [{"lie": "bias"}, {"lie": "across"}, {"whole": True}, {"free": True}, {"cut": 4}])
+def test_a_plan_is_stale_when_a_piece_is_made_ready_in_another_way(page, job, said):
+    keep(page, job)
+    assert keep_plan(page, job, lay(page, job)["result"]["plan"]).status_code == 200
+    name = "bodice_front" if "whole" in said else "bodice_back"
+    step = {"uid": "r", "kind": "ready_piece", "params": {"pieces": [name], **said}}
+    recipe = {**job["recipe"], "steps": [*job["recipe"]["steps"], step]}
+    answer = page.put(f"/api/jobs/{job['id']}/recipe", {"recipe": recipe, "why": "ready"}, page.fresh(job)["version"])
+    assert answer.status_code == 200
+    assert table(page, job)["uses"][0]["stale"] is True
+
+
 def test_a_plan_that_cannot_be_cut_is_not_kept(page, job):
     keep(page, job)
     plan = lay(page, job)["result"]["plan"]

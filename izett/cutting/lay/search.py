@@ -179,7 +179,7 @@ def _shorter(
     """
     shown = length_of(first)
     best: tuple[float, int, int] | None = None
-    shortest = list(first)
+    shortest = showing = list(first)
     for seed, number, spots in found:
         rank = (round(length_of(spots), ROUNDED), seed, number)
         if rank[0] >= length_of(first) - BETTER or (best is not None and rank >= best):
@@ -188,11 +188,13 @@ def _shorter(
             continue
         best, shortest = rank, spots
         if rank[0] < shown - BETTER:
-            shown = rank[0]
+            shown, showing = rank[0], spots
             yield spots
     pressed = compacted(shortest, ground)
-    sound = not any(wrong_with(_alone(pressed), [ground]))
-    yield pressed if sound and length_of(pressed) < length_of(shortest) else shortest
+    if length_of(pressed) < length_of(shortest) and not any(wrong_with(_alone(pressed), [ground])):
+        shortest = pressed
+    if shortest is not showing:
+        yield shortest
 
 
 def _alone(spots: Sequence[Spot]) -> list[Spot]:

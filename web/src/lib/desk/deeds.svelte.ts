@@ -24,6 +24,7 @@ import {
 	type Recipe,
 	type Sheet,
 	type Worked,
+	asForm,
 } from '../api/client';
 
 /** What is said of a finding when it is recorded. */
@@ -160,13 +161,8 @@ export class Deeds {
 		return this.do('keep the photo', (_, { path, header }) =>
 			api.POST('/api/jobs/{job_id}/rounds/{number}/findings/{uid}/photos/{photo}', {
 				params: { path: { ...path, number, uid: finding, photo: name }, header },
-				// The description of the API has a file as text.
-				body: { file: photo as unknown as string },
-				bodySerializer: (body) => {
-					const form = new FormData();
-					form.append('file', body.file as unknown as Blob);
-					return form;
-				},
+				body: { file: '' },
+				bodySerializer: () => asForm(photo),
 			}),
 		);
 	}

@@ -8,6 +8,7 @@
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown } from '../../lib/units.svelte';
 	import { lineOnBoth } from '../../lib/words';
+	import { turningOf } from './finishing';
 	import Pointed from './Pointed.svelte';
 	import TestSquare from './TestSquare.svelte';
 
@@ -147,19 +148,25 @@
 <ul>
 	{#each lines as line (line.lineage)}
 		{@const own = cutting.lines.some((one) => one.line === line.lineage)}
+		{@const turned = desk.job ? turningOf(desk.job.recipe, line.lineage) : null}
 		<li onpointerenter={() => onlit([line.lineage])} onpointerleave={() => onlit([])} class:own>
-			<NumberField
-				label={lineOnBoth(line.lineage)}
-				value={line.width}
-				unit="cm"
-				low={0}
-				high={shelf.all?.widest_allowance ?? null}
-				title={own
-					? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
-					: ''}
-				onvalue={(cm) => widen(line.lineage, cm)}
-				onempty={() => widen(line.lineage, null)}
-			/>
+			{#if turned}
+				<!-- Its turning says how wide it is cut. -->
+				<span>{lineOnBoth(line.lineage)}: {shown(line.width)}, turned</span>
+			{:else}
+				<NumberField
+					label={lineOnBoth(line.lineage)}
+					value={line.width}
+					unit="cm"
+					low={0}
+					high={shelf.all?.widest_allowance ?? null}
+					title={own
+						? `The usual is ${shown(purpose?.by_role[line.role] ?? 0)}; empty the field to take it`
+						: ''}
+					onvalue={(cm) => widen(line.lineage, cm)}
+					onempty={() => widen(line.lineage, null)}
+				/>
+			{/if}
 		</li>
 	{/each}
 </ul>

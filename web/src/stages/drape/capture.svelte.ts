@@ -1,5 +1,13 @@
 /** A picture on its way to a panel: chosen, clicked on, traced on the server, looked at, and taken or left. */
-import { answered, api, asProblem, type Problem, type Traced, type TraceBy } from '../../lib/api/client';
+import {
+	answered,
+	api,
+	asProblem,
+	type Problem,
+	type Traced,
+	type TraceBy,
+	asForm,
+} from '../../lib/api/client';
 import { LongWork } from '../../lib/api/longWork.svelte';
 import type { Desk } from '../../lib/desk/desk.svelte';
 import { TakenPlaces, type TakenKind } from './taken.svelte';
@@ -82,13 +90,8 @@ export class Capture {
 			const picture = await answered(
 				api.POST('/api/jobs/{job_id}/pictures', {
 					params: { path: { job_id: job.id } },
-					// The description of the API has a file as text.
-					body: { file: file as unknown as string },
-					bodySerializer: (body) => {
-						const form = new FormData();
-						form.append('file', body.file as unknown as Blob);
-						return form;
-					},
+					body: { file: '' },
+					bodySerializer: () => asForm(file),
 				}),
 			);
 			this.sent = picture.uid;
