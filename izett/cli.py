@@ -26,6 +26,7 @@ from izett.files.reading import content_of, text_of
 from izett.files.recipe_json import RecipeClothDoc, RecipeDoc, StepDoc, read_recipe
 from izett.files.scan_json import write_scan
 from izett.files.sheet_file import read_sheet_file
+from izett.files.worksheet_pdf import by_group, write_worksheet
 from izett.finishing.allowances import Allowances, purposes
 from izett.measuring.doubts import doubts_about
 from izett.measuring.estimates import missing_measures
@@ -81,6 +82,8 @@ def _parser() -> argparse.ArgumentParser:
     check.set_defaults(run=_check)
     worksheet = commands.add_parser("worksheet", help="show every sum of a draft")
     _add_inputs(worksheet)
+    worksheet.add_argument("--out", type=Path, help="FILE.pdf, to print it")
+    worksheet.add_argument("--paper", default="a4", help="a4 or letter, for .pdf")
     worksheet.set_defaults(run=_worksheet)
     sheet = commands.add_parser(
         "measures", help="read a sheet of measures: doubts and estimates, or write it elsewhere"
@@ -371,6 +374,17 @@ def _row(result: Result) -> str:
 
 def _worksheet(options: argparse.Namespace) -> int:
     _, evaluation = _evaluated(options)
+    if options.out is not None:
+        if options.out.suffix.lower() != ".pdf":
+            raise FormatNotWritten(
+                f"A worksheet cannot be written as “{options.out.suffix}”.",
+                fix="Use .pdf.",
+                where=(str(options.out),),
+            )
+        unit = Unit(options.unit) if options.unit else Unit.CM
+        parts = by_group(evaluation.draft.lines)
+        options.out.write_bytes(write_worksheet(parts, title="Worksheet", paper=options.paper, unit=unit))
+        return 0
     group = ""
     for line in evaluation.draft.lines:
         if line.group != group:

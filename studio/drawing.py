@@ -6,6 +6,7 @@ from typing import Any
 
 from izett.finishing.sheet import SheetPiece
 from izett.pattern.levels import AROUND
+from izett.pattern.placed import PLACES
 from izett.pattern.piece import Piece, dart_angle, mouth_width
 from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
@@ -46,7 +47,10 @@ def drawn(sheet: SheetPiece, key: str, *, cut: bool) -> PieceOut:
             for d, outline in zip(piece.diamonds, sheet.diamonds, strict=True)
         ],
         lines=[
-            *(LineOut(level=x.level, around=x.level in AROUND, points=list(x.points)) for x in piece.lines),
+            *(
+                LineOut(level=x.level, around=x.level in AROUND, place=x.level in PLACES, points=list(x.points))
+                for x in piece.lines
+            ),
             *(LineOut(level=TURNING, around=False, points=list(points)) for points in sheet.turnings if cut),
         ],
         notches=list(sheet.notches),

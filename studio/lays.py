@@ -209,12 +209,13 @@ def moved_by_hand(job: Job, data: MovedPieceIn) -> LaidOut:
     return told_of(after, digest_of(wanted, data.plan.cloth), unit=data.unit, thumb=thumb)
 
 
-def state_of_table(job: Job) -> CutTableOut:
-    """Return a job's cutting table with what follows of its pieces as they are now."""
+def state_of_table(job: Job, unit: Unit) -> CutTableOut:
+    """Return a job's cutting table with what follows of its pieces as they are now; `unit` is what the shop sells by."""
     table = table_of(job)
     left_out: list[str] = []
-    uses = uses_of(table, cut_of(job, table, left_out))
-    shopping = [ToBuyOut(**asdict(row)) for row in shopping_of(table, uses)]
+    cut = cut_of(job, table, left_out)
+    uses = uses_of(table, cut)
+    shopping = [ToBuyOut(**asdict(row)) for row in shopping_of(table, cut, uses, unit=unit)]
     return CutTableOut(kept=table, uses=uses, shopping=shopping, left_out=left_out)
 
 
@@ -234,11 +235,11 @@ def uses_of(table: CutTable, cut: Sequence[Wanted]) -> list[CutUseOut]:
     return uses
 
 
-def shopping_of(table: CutTable, uses: list[CutUseOut], *, unit: Unit = Unit.CM) -> list[ToBuy]:
-    """Return what is to be bought: each cloth with its length, then what the sums came to."""
+def shopping_of(table: CutTable, cut: Sequence[Wanted], uses: list[CutUseOut], *, unit: Unit) -> list[ToBuy]:
+    """Return what is to be bought: each cloth with its length, what is marked on the pieces, what the sums came to."""
     used = []
     for one in uses:
         kept = table.plans.get(one.use)
         length = None if kept is None else kept.plan.length
         used.append(ClothUsed(one.use, table.cloths.get(one.use), length, stale=bool(one.stale)))
-    return shopping(used, [(kept.kind, kept.values, kept.note) for kept in table.sums], unit=unit)
+    return shopping(used, cut, [(kept.kind, kept.values, kept.note) for kept in table.sums], unit=unit)

@@ -44,10 +44,11 @@ class DiamondOut(BaseModel):
 
 
 class LineOut(BaseModel):
-    """A line at a level around the body or a limb, or another that is marked on a piece."""
+    """A line at a level around the body or a limb, a guide, or the mark of a place."""
 
     level: str
     around: bool
+    place: bool = False
     points: list[Pair]
 
 

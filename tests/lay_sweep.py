@@ -1,7 +1,8 @@
 """`make sweep`: random sets of pieces laid on random cloths, read by shapely, and measured against two bounds.
 
 The bounds are the area of the pieces over the width of the cloth, which no plan can beat, and spyrrow, a packer of irregular
-shapes for open cloth, given three times the time on the very same pieces. `IZETT_LAYS` is the number of sets.
+shapes for open cloth, given three times the time on the very same pieces. `IZETT_LAYS` is the number of sets,
+`IZETT_LOOKS` the share of the usual looks that a plan gets (the packer's time follows it), `IZETT_LAYS_TOLD=1` tells each set.
 """
 
 import os
@@ -19,12 +20,13 @@ import spyrrow
 from izett.cutting.cloth import Cloth, Fold
 from izett.cutting.lay.by_hand import faults_of
 from izett.cutting.lay.cutouts import DoesNotFit
-from izett.cutting.lay.search import plans
+from izett.cutting.lay.search import Effort, plans
 from tests import laying
 
 #: How much longer a plan may be than the packer's, and how much longer that one works.
 LONGER, TIMES = 1.03, 3
 SETS = 500
+EFFORT = Effort(looks=float(os.environ.get("IZETT_LOOKS", "1")))
 
 
 @dataclass
@@ -38,7 +40,7 @@ class Found:
 
 def laid(pieces, cloth) -> Found:
     began = time.perf_counter()
-    *_, plan = plans([*laying.wanted(*pieces)], cloth)
+    *_, plan = plans([*laying.wanted(*pieces)], cloth, effort=EFFORT)
     return Found(plan, time.perf_counter() - began, list(laying.faults(plan, pieces, cloth)))
 
 
@@ -66,7 +68,7 @@ def drafted_garments(cut: int, cloth: Cloth, after: int) -> tuple[Found, float]:
     """Women's dresses and trousers laid, and the packer's length of the same."""
     wanted = laying.drafted(cut, after=after)
     began = time.perf_counter()
-    *_, plan = plans(wanted, cloth)
+    *_, plan = plans(wanted, cloth, effort=EFFORT)
     took = time.perf_counter() - began
     faults = [fault.words for fault in faults_of(plan)]
     return Found(plan, took, faults), by_the_packer(plan, cloth, TIMES * took)

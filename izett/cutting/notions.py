@@ -1,20 +1,23 @@
-"""What of a worksheet is bought: elastic, tape, bones, eyelets, lace, buttons, bias."""
+"""Notions: what of a worksheet is bought (elastic, tape, lace, bias), and what is marked on the pieces (buttons, bones)."""
 
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from izett.cutting.worksheets import results
-
-#: Of each worksheet, which results are bought: as what, in which unit.
-BOUGHT: Mapping[str, Mapping[str, tuple[str, str]]] = {
-    "elastic": {"elastic_cut": ("elastic", "cm")},
-    "waist_tape": {"tape_cut": ("waist tape", "cm")},
-    "bones": {"bone": ("bones of this length", "cm")},
-    "lacing": {"eyelets": ("eyelets", ""), "lace": ("lace", "cm")},
-    "buttons": {"button_count": ("buttons", "")},
-    "binding": {"binding_length": ("binding", "cm")},
-    "interfacing": {"interfacing_length": ("interfacing", "cm")},
-}
+from izett.cutting.lay.cutouts import Wanted
+from izett.cutting.worksheets import summed, sums
+from izett.pattern.piece import Piece
+from izett.pattern.placed import (
+    BONE,
+    BUTTONHOLE,
+    THICKNESS,
+    Placed,
+    closes_with_partner,
+    is_straight,
+    lines_called,
+    places_of,
+)
+from izett.wording import cm
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +26,36 @@ class Notion:
 
     what: str
     amount: float
-    unit: str
+    unit: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class _Bought:
+    """What of a worksheet is bought: called what, how much by which of its numbers, and how long each is."""
+
+    what: str
+    amount: str
+    unit: str = ""
+    each: str = ""
+
+
+BOUGHT: Mapping[str, tuple[_Bought, ...]] = {
+    "elastic": (_Bought("elastic", "elastic_cut", "cm"),),
+    "waist_tape": (_Bought("waist tape", "tape_cut", "cm"),),
+    "bones": (_Bought("bones", "how_many", each="bone"),),
+    "lacing": (_Bought("eyelets", "eyelets"), _Bought("lace", "lace", "cm")),
+    "buttons": (_Bought("buttons", "button_count"),),
+    "binding": (_Bought("binding", "binding_length", "cm"),),
+    "interfacing": (_Bought("interfacing", "interfacing_length", "cm"),),
+}
+
+#: What is bought for each place that is marked.
+SEWN_ON: Mapping[Placed, str] = {
+    Placed.BUTTON: "buttons",
+    Placed.SNAP: "snaps",
+    Placed.HOOK: "hooks and eyes",
+    Placed.EYELET: "eyelets",
+}
 
 
 def notions(kind: str, values: Mapping[str, float]) -> list[Notion]:
@@ -34,5 +66,37 @@ def notions(kind: str, values: Mapping[str, float]) -> list[Notion]:
     """
     if kind not in BOUGHT:
         return []
-    found = results(kind, values)
-    return [Notion(what, found[symbol], unit) for symbol, (what, unit) in BOUGHT[kind].items() if symbol in found]
+    given = {symbol: allowance.default for symbol, allowance in sums()[kind].sheet.allowances.items()}
+    found = {**given, **values, **{line.symbol: line.value for line in summed(kind, values)}}
+    return [
+        Notion(f"{one.what}, {cm(found[one.each])}" if one.each else one.what, found[one.amount], one.unit)
+        for one in BOUGHT[kind]
+    ]
+
+
+def marked(wanted: Sequence[Wanted]) -> list[Notion]:
+    """Return what is bought for the places that are marked on the pieces: buttons, snaps, eyelets, bones by their length."""
+    found: Counter[str] = Counter()
+    for one in wanted:
+        piece = one.sheet.piece
+        drawn = one.number * (2 if piece.on_fold else 1)
+        for what in _sewn_on(piece):
+            # Of what closes at the centre one half has the buttonholes, and the other the buttons.
+            found[what] += one.times if closes_with_partner(piece) else drawn
+        for what in _sewn_in(piece):
+            found[what] += drawn
+    return [Notion(what, float(number)) for what, number in found.items()]
+
+
+def _sewn_on(piece: Piece) -> Iterator[str]:
+    """Yield what is bought for each place of a piece as it is drawn."""
+    for hole in lines_called(piece, BUTTONHOLE):
+        yield f"buttons, {cm(hole.length - THICKNESS)}"
+    for kind, what in SEWN_ON.items():
+        yield from (what for _ in places_of(piece, kind))
+
+
+def _sewn_in(piece: Piece) -> Iterator[str]:
+    """Yield the bones of a piece as it is drawn, each by its length."""
+    for bone in lines_called(piece, BONE):
+        yield f"{'flat' if is_straight(bone) else 'spiral'} bones, {cm(bone.length)}"

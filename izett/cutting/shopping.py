@@ -1,10 +1,11 @@
-"""What is bought for a garment: each of its cloths with its length, then the notions that its sums came to."""
+"""What is bought for a garment: each of its cloths with its length, the notions marked on its pieces, those of its sums."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from izett.cutting.cloth import USES, Cloth, Use, sold, sold_words
-from izett.cutting.notions import notions
+from izett.cutting.lay.cutouts import Wanted
+from izett.cutting.notions import marked, notions
 from izett.units import Unit, show_length
 
 
@@ -48,12 +49,16 @@ class ClothUsed:
 
 
 def shopping(
-    cloths: Iterable[ClothUsed], sums: Iterable[tuple[str, Mapping[str, float], str]], *, unit: Unit = Unit.CM
+    cloths: Iterable[ClothUsed],
+    cut: Sequence[Wanted],
+    sums: Iterable[tuple[str, Mapping[str, float], str]],
+    *,
+    unit: Unit = Unit.CM,
 ) -> list[ToBuy]:
     """Return what is bought.
 
     Args:
-        cloths: the garment's; sums: its worksheets, each its key, its numbers and a note.
+        cloths: the garment's; cut: its pieces; sums: its worksheets, each its key, its numbers and a note.
         unit: in which steps the shop sells what is paid for.
 
     Raises:
@@ -68,6 +73,7 @@ def shopping(
         cost = cloth.cost(sold(length, unit=unit)) if cloth is not None and cloth.price and length else None
         note = "the pieces have changed since it was laid" if one.stale else ""
         found.append(ToBuy(f"{USES[one.use]}{name}", length, "cm", note, cost, by_shop=True))
+    found += [ToBuy(one.what, one.amount, one.unit, "as marked on the pieces") for one in marked(cut)]
     for kind, values, note in sums:
         found += [ToBuy(one.what, one.amount, one.unit, note) for one in notions(kind, values)]
     return found

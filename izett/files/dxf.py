@@ -12,7 +12,7 @@ from io import StringIO
 from math import cos, radians
 from typing import TYPE_CHECKING
 
-from izett.finishing.sheet import SheetPiece, label_place
+from izett.finishing.sheet import SheetPiece, label_place, name_place
 from izett.geometry.point import Point, distance, dot, subtract, unit
 
 if TYPE_CHECKING:
@@ -105,8 +105,10 @@ def _numbered(space: "Modelspace", sheet: SheetPiece, move: _Move) -> None:
         space.add_line(move(sheet.fold[0]), move(sheet.fold[1]), dxfattribs=on(Layer.FOLD))
     space.add_line(move(sheet.grain[0]), move(sheet.grain[1]), dxfattribs=on(Layer.GRAIN))
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
-    for line in (*legs, *sheet.diamonds, *sheet.inner_lines):
+    for line in (*legs, *sheet.diamonds, *sheet.inner_lines, *(place.points for place in sheet.places)):
         space.add_lwpolyline(move.all(line), dxfattribs=on(Layer.WITHIN))
+    for place in sheet.places:
+        space.add_text(place.level, height=LETTERING, dxfattribs=on(Layer.WORDS)).set_placement(move(name_place(place)))
     for hole in sheet.drills:
         space.add_point(move(hole), dxfattribs=on(Layer.DRILLS))
     x, y = move(label_place(sheet))

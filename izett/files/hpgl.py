@@ -11,7 +11,7 @@ from itertools import pairwise
 
 from izett.errors import UnreadableFile
 from izett.files.stacks import in_rows, stacked
-from izett.finishing.sheet import SheetPiece, label_place
+from izett.finishing.sheet import SheetPiece, label_place, name_place
 from izett.geometry.point import Point, distance, unit
 
 #: Steps a centimetre: 40 a millimetre.
@@ -20,6 +20,8 @@ STEPS = 400
 CUT, SEW, MARK = 1, 2, 3
 #: cm between pieces, and around them; letters' height and the step from line to line.
 SPACE, LETTERING, LINE_STEP = 2.0, 0.5, 0.6
+#: cm. The arms of the cross where something is drilled.
+DRILL = 0.15
 ETX = "\x03"
 #: Instructions, and steps, that are read at most; no plotter reaches further than its steps go.
 MOST_INSTRUCTIONS, FARTHEST = 400_000, 10_000_000
@@ -77,11 +79,21 @@ def _piece(sheet: SheetPiece, shift: Point, width: float) -> Iterator[str]:
         yield line(sheet.sewing, closed=True)
     yield f"SP{MARK};"
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
-    for mark in (*legs, *sheet.diamonds, *sheet.inner_lines, *sheet.notches, sheet.grain):
+    places = [place.points for place in sheet.places]
+    drills = [stroke for hole in sheet.drills for stroke in _crossed(hole)]
+    for mark in (*legs, *sheet.diamonds, *sheet.inner_lines, *places, *drills, *sheet.notches, sheet.grain):
         yield line(mark)
+    for place in sheet.places:
+        yield f"PU{at(*name_place(place))};LB{_plain(place.level)}{ETX};"
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):
         yield f"PU{at(x, y - number * LINE_STEP)};LB{_plain(text)}{ETX};"
+
+
+def _crossed(hole: Point) -> list[tuple[Point, Point]]:
+    """Return the two strokes of a pen for what is drilled."""
+    x, y = hole
+    return [((x - DRILL, y - DRILL), (x + DRILL, y + DRILL)), ((x - DRILL, y + DRILL), (x + DRILL, y - DRILL))]
 
 
 def _plain(text: str) -> str:

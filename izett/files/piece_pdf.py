@@ -7,7 +7,7 @@ from reportlab.lib import units
 
 from izett.files.lettering import write
 from izett.files.stacks import Stack
-from izett.finishing.sheet import SheetPiece, label_place
+from izett.finishing.sheet import SheetPiece, label_place, name_place
 from izett.geometry.point import Point
 
 if TYPE_CHECKING:
@@ -19,6 +19,8 @@ INK = 0.12
 _CUT, _SEW, _THIN = 0.9, 0.5, 0.4
 #: cm. The ring of a drill hole; from line to line of a label.
 DRILL, LINE_STEP = 0.15, 0.5
+#: Points. The name of a marked place.
+NAME = 6
 #: Kinds of line of nested sizes, the smallest first, in points.
 KINDS: tuple[tuple[float, ...], ...] = ((), (9, 3), (6, 2, 1, 2), (3, 2), (9, 2, 1, 2, 1, 2), (1, 2), (14, 3, 3, 3),
     (1, 5), (4, 1), (12, 2, 4, 2), (18, 2), (2, 2, 2, 6))  # fmt: skip
@@ -42,8 +44,11 @@ def _draw_size(canvas: "Canvas", sheet: SheetPiece, shift: Point, number: int) -
     polyline(canvas, sheet.cutting, shift, width=_CUT, dash=kind, closed=True)
     if sheet.cutting != sheet.sewing:
         polyline(canvas, sheet.sewing, shift, width=_THIN, dash=kind, closed=True)
-    for line in (*(dart.legs for dart in sheet.darts if dart.sewn), *sheet.diamonds):
+    places = (place.points for place in sheet.places)
+    for line in (*(dart.legs for dart in sheet.darts if dart.sewn), *sheet.diamonds, *places):
         polyline(canvas, line, shift, width=_THIN, dash=kind)
+    for hole in sheet.drills:
+        _drill(canvas, hole, shift)
     for mark in sheet.notches:
         polyline(canvas, mark, shift, width=_CUT)
 
@@ -78,6 +83,10 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
         polyline(canvas, diamond, shift, width=_SEW)
     for level in sheet.inner_lines:
         polyline(canvas, level, shift, width=_THIN, dash=(6, 4))
+    for place in sheet.places:
+        polyline(canvas, place.points, shift, width=_SEW)
+        x, y = (at + by for at, by in zip(name_place(place), shift, strict=True))
+        write(canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), place.level, size=NAME)
     for mark in sheet.notches:
         polyline(canvas, mark, shift, width=_CUT)
     polyline(canvas, sheet.grain, shift, width=_THIN)

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from html import escape
 
-from izett.finishing.sheet import SheetPiece, label_place
+from izett.finishing.sheet import SheetPiece, label_place, name_place
 from izett.geometry.point import Point
 
 #: mm. Space around and between pieces on the sheet.
@@ -12,6 +12,8 @@ MARGIN = 10.0
 DECIMALS = 3
 #: mm. Height of the label's lettering and the step from line to line.
 LETTERING, LINE_STEP = 4.0, 5.5
+#: mm. The ring of what is drilled.
+DRILL = 1.5
 
 _STYLE = (
     ".cut{fill:none;stroke:#222;stroke-width:.5}"
@@ -19,6 +21,7 @@ _STYLE = (
     ".mark,.dart,.grain{fill:none;stroke:#222;stroke-width:.3}"
     ".level{fill:none;stroke:#777;stroke-width:.2;stroke-dasharray:4 2}"
     ".fold{fill:none;stroke:#222;stroke-width:.5;stroke-dasharray:12 2 2 2}"
+    ".place{font-size:3px}"
     f"text{{font:{LETTERING}px sans-serif;fill:#222}}"
 )
 
@@ -57,6 +60,14 @@ def _group(sheet: SheetPiece, *, shift: Point) -> str:
     parts += [f'<path class="dart" d="{path(diamond)}"/>' for diamond in sheet.diamonds]
     parts += [f'<path class="level" d="{path(level)}"/>' for level in sheet.inner_lines]
     parts += [f'<path class="mark" d="{path(mark)}"/>' for mark in sheet.notches]
+    for place in sheet.places:
+        x, y = name_place(place)
+        words = f'<text class="place" x="{_mm(x, shift[0], 1)}" y="{_mm(y, shift[1], -1)}">{escape(place.level)}</text>'
+        parts += [f'<path class="mark" d="{path(place.points)}"/>', words]
+    parts += [
+        f'<circle class="mark" cx="{_mm(x, shift[0], 1)}" cy="{_mm(y, shift[1], -1)}" r="{DRILL}"/>'
+        for x, y in sheet.drills
+    ]
     parts.append(f'<path class="grain" d="{path(sheet.grain)}"/>')
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):

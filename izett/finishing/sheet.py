@@ -16,13 +16,16 @@ from izett.geometry.point import Point, add, between, cross, distance, left_of, 
 from izett.pattern.document import CutFor, Intent, Pattern, Ready
 from izett.pattern.facts import Layer, Lie, Role
 from izett.pattern.halves import joined_on_fold, of_right, origin
-from izett.pattern.piece import Notch, NotchKind, Piece
+from izett.pattern.piece import LevelLine, Notch, NotchKind, Piece
+from izett.pattern.placed import PLACES, Placed, places_of
 from izett.pattern.remembered import Remembered
 from izett.pattern.sewn import place_on
 
 #: cm. How far a notch is marked across the sewing line; the two marks of a double notch lie 1 cm apart.
 NOTCH_LENGTH = 0.6
 DOUBLE_NOTCH_APART = 1.0
+#: cm. From the mark of a place to its name.
+NAME_APART = 0.2
 #: cm. How far before a dart's tip it is drilled, and how far inside its widest place. Common practice, no single source.
 DRILL_SHORT, DRILL_INSIDE = 1.3, 0.3
 #: Sine of the angle by which the grain may leave the fold of a piece that is cut on the fold.
@@ -55,7 +58,8 @@ class SheetPiece:
         lines: the sewing line cut where the allowance changes, each part with its allowance in cm.
         fold: the fold edge, or None.
         darts: as drawn; diamonds: their outlines, closed.
-        levels: lines at body levels, and what else is marked across the piece.
+        levels: lines at body levels, and guides across the piece.
+        places: what lies on the piece, such as buttons and bones, with its name.
         notches: short marks across the seam.
         grain: the grain line, bottom to top.
         label: lines of text.
@@ -75,6 +79,7 @@ class SheetPiece:
     label: tuple[str, ...]
     diamonds: tuple[tuple[Point, ...], ...] = ()
     levels: tuple[tuple[Point, ...], ...] = ()
+    places: tuple[LevelLine, ...] = ()
     allowances: Allowances = field(default_factory=Allowances)
     ready: Ready = field(default_factory=Ready)
     place: tuple[int, int] = (1, 1)
@@ -97,8 +102,9 @@ class SheetPiece:
 
     @property
     def drills(self) -> tuple[Point, ...]:
-        """Where a dart is drilled through all layers: short of its tip, on its fold, so that the stitching covers it."""
-        found = [
+        """Where all layers are drilled: a dart short of its tip, on its fold, so that the stitching covers it; places."""
+        found = list(places_of(self.piece, Placed.DRILL))
+        found += [
             add(dart.fold[0], scale(unit(subtract(dart.fold[1], dart.fold[0])), DRILL_SHORT))
             for dart in self.darts
             if dart.sewn and distance(*dart.fold) > 2 * DRILL_SHORT
@@ -204,7 +210,9 @@ def _ready(
             if text
         ),
         diamonds=tuple((*diamond.outline, diamond.top) for diamond in piece.diamonds),
-        levels=tuple(line.points for line in piece.lines),
+        levels=tuple(line.points for line in piece.lines if line.level not in PLACES),
+        # What is drilled has a mark of its own.
+        places=tuple(x for x in piece.lines if x.level in PLACES and x.level != Placed.DRILL.value),
         allowances=allowances,
         ready=said,
         place=(number, of),
@@ -249,6 +257,11 @@ def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tup
         width = min(allowances.of(piece, stretch.edge), NOTCH_LENGTH) or NOTCH_LENGTH / 2
         marks.append((at, add(at, scale(outwards, width))))
     return marks
+
+
+def name_place(place: LevelLine) -> Point:
+    """Return where the name of a marked place starts: right of it."""
+    return max(x for x, _ in place.points) + NAME_APART, place.points[len(place.points) // 2][1]
 
 
 def label_place(sheet: SheetPiece) -> Point:

@@ -13,6 +13,7 @@ from izett.files.lay_json import plan_of
 from izett.files.lay_pdf import write_lay_pdf
 from izett.files.lists_pdf import write_lists_pdf
 from izett.files.test_square import printed
+from izett.files.worksheet_pdf import by_group, worked_part, write_worksheet
 from izett.units import Unit
 from izett.wording import cm
 from studio.actions.keep_cut_table import keep_cut_table
@@ -55,8 +56,10 @@ from studio.models import Cloth as OnShelf
 from studio.problems import Refusal
 from studio.routers.jobs import answer
 from studio.schemas import JobOut
+from studio.state import head_of
 from studio.storage.photos import LARGEST, swatch_of
 from studio.wire import IfMatch
+from studio.workroom import evaluate_revision
 
 router = Router(tags=["cutting"])
 
@@ -133,10 +136,10 @@ def _on_shelf(one: OnShelf) -> ShelfClothOut:
 
 
 @router.get("/jobs/{job_id}/cut-table", response=CutTableOut)
-def get_cut_table(request: HttpRequest, job_id: UUID) -> CutTableOut:
-    """Return a job's cutting table, with what follows of its pieces as they are now."""
+def get_cut_table(request: HttpRequest, job_id: UUID, unit: Unit = Unit.CM) -> CutTableOut:
+    """Return a job's cutting table, with what follows of its pieces as they are now; `unit` is what the shop sells by."""
     with turn(LOOK):
-        return state_of_table(job_of(job_id))
+        return state_of_table(job_of(job_id), unit)
 
 
 @router.put("/jobs/{job_id}/cut-table", response=JobOut)
@@ -214,13 +217,52 @@ def print_lists(
             uses = uses_of(table, cut)
         content = write_lists_pdf(
             cut_by_cloth(cut),
-            shopping_of(table, uses, unit=unit),
+            shopping_of(table, cut, uses, unit=unit),
             title=title_of(job),
             wearer="" if table.run else worn_by(job.wearer),
             paper=paper,
             unit=unit,
         )
     return attachment(content, "application/pdf", f"{filename(f'{job.garment} lists')}.pdf")
+
+
+@router.get("/jobs/{job_id}/sums/print", openapi_extra=files("application/pdf"))
+def print_sums(
+    request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
+    """Return the sums that are kept with a job as PDF, each with its numbers in it."""
+    job = job_of(job_id)
+    kept = table_of(job).sums
+    if not kept:
+        raise Refusal(409, "no-sums", "No sum is kept with this job.", fix="Work one out, and keep it with the job.")
+    with printing():
+        content = write_worksheet(
+            [worked_part(one.kind, one.values, one.note) for one in kept],
+            title=f"Sums, {title_of(job)}",
+            wearer=worn_by(job.wearer),
+            paper=paper,
+            unit=unit,
+        )
+    return attachment(content, "application/pdf", f"{filename(f'{job.garment} sums')}.pdf")
+
+
+@router.get("/jobs/{job_id}/worksheet/print", openapi_extra=files("application/pdf"))
+def print_worksheet(
+    request: HttpRequest, job_id: UUID, paper: Literal["a4", "letter"] = "a4", unit: Unit = Unit.CM
+) -> HttpResponse:
+    """Return every sum of a job's draft as PDF."""
+    job = job_of(job_id)
+    with printing():
+        with turn(LOOK):
+            lines = evaluate_revision(head_of(job)).draft.lines
+        content = write_worksheet(
+            by_group(lines),
+            title=f"Worksheet, {title_of(job)}",
+            wearer=worn_by(job.wearer),
+            paper=paper,
+            unit=unit,
+        )
+    return attachment(content, "application/pdf", f"{filename(f'{job.garment} worksheet')}.pdf")
 
 
 @router.get("/jobs/{job_id}/run/print", openapi_extra=files("application/pdf"))

@@ -228,3 +228,40 @@ def test_a_cloth_has_a_swatch(cutting, tmp_path):
     with tab.keeping():
         tab.button("Take it off").click()
     swatch.wait_for(state="detached")
+
+
+def test_a_place_is_marked_beside_an_edge_changed_bought_and_taken_off(cutting):
+    tab, page = cutting, cutting.page
+    page.get_by_text("Pieces", exact=True).click()
+    page.locator("#thing").select_option("Bodice front: front side")
+    tab.button("Mark a place beside it", exact=False).click()
+    form = page.get_by_role("form", name="Mark a place")
+    form.get_by_label("what is marked").select_option("snap")
+    expect(form.get_by_text("Mark snap", exact=False)).to_be_visible()
+    assert page.locator("path.place").count() == 1
+    with tab.keeping():
+        tab.button("Keep this step").click()
+    marked = page.get_by_role("region", name="What is pointed at").get_by_text("Mark snap", exact=False)
+    marked.click()
+    tab.field("from the line into the piece").fill("3.5")
+    tab.field("from the line into the piece").press("Tab")
+    with tab.keeping():
+        tab.button("Keep the change").click()
+    expect(marked).to_contain_text("3.5 cm beside")
+    page.get_by_text("Lists", exact=True).click()
+    expect(page.get_by_text("snaps,", exact=False)).to_contain_text("2 (as marked on the pieces)")
+    page.get_by_text("Pieces", exact=True).click()
+    with tab.keeping():
+        tab.button("Take off: Mark snap", exact=False).click()
+    expect(page.locator("path.place")).to_have_count(0)
+
+
+def test_sums_are_printed(cutting):
+    tab, page = cutting, cutting.page
+    page.get_by_text("Sums", exact=True).click()
+    page.get_by_label("A worksheet").select_option("bones")
+    with tab.keeping():
+        tab.button("Keep it with the job").click()
+    with page.expect_download() as printed:
+        page.get_by_role("link", name="Print these sums, A4").click()
+    assert printed.value.path().read_bytes().startswith(b"%PDF")

@@ -110,8 +110,11 @@ def test_a_plan_is_looked_for_moved_by_hand_kept_and_printed(page, job):
     assert outer["stale"] is False and [row["title"] for row in outer["rows"]]
     bought = next(row for row in now["shopping"] if row["what"].startswith("outer cloth"))
     assert bought["amount"] == pytest.approx(moved["plan"]["length"], abs=1e-5) and bought["by_shop"]
-    # Paid for by the ten centimetres: 24 a metre.
+    # Paid for by the ten centimetres, 24 a metre; by who reads inches, by the eighth of a yard.
     assert bought["cost"] == pytest.approx(ceil(bought["amount"] / 10) * 2.4)
+    by_yard = page.get(f"/api/jobs/{job['id']}/cut-table?unit=in").json()["shopping"][0]
+    eighth = 91.44 / 8
+    assert by_yard["cost"] == pytest.approx(ceil(bought["amount"] / eighth) * eighth * 0.24)
     printed = page.get(f"/api/jobs/{job['id']}/lay-plans/outer/print")
     assert printed.status_code == 200 and printed.content.startswith(b"%PDF")
     assert (
@@ -282,6 +285,32 @@ def test_the_lists_are_printed_with_boxes_amounts_and_a_label_for_every_piece(pa
         assert words.count("piece ") >= sum(row["number"] for row in rows)
         size = pypdfium2.PdfDocument(printed)[0].get_size()
         assert round(size[0]) == (595 if paper == "a4" else 612)
+
+
+def test_the_sums_are_printed_each_with_its_numbers(page, job):
+    printing = f"/api/jobs/{job['id']}/sums/print"
+    assert "keep it" in problem(page.get(printing), 409, "no-sums")["fix"]
+    keep(page, job, sums=[{"uid": "a", "kind": "elastic", "values": {"girth": 70}, "note": "top"},
+                          {"uid": "b", "kind": "fullness", "values": {"before": 25, "after": 10}, "note": ""}])  # fmt: skip
+    for unit, girth in (("cm", "70"), ("in", "27 9/16")):
+        words = words_of(page.get(f"{printing}?unit={unit}").content)
+        assert ": top" in words and girth in words and "2.5" in words and "÷" in words
+        assert (" cm" in words) is (unit == "cm")
+
+
+def test_the_worksheet_of_a_draft_is_printed_in_the_readers_unit(page, job):
+    body = {"sheet": job["sheet"]["id"], "recipe": job["recipe"], "job": job["id"]}
+    sums = page.post("/api/preview", body).json()["sums"]
+    for paper, unit in (("a4", "cm"), ("letter", "in")):
+        words = words_of(page.get(f"/api/jobs/{job['id']}/worksheet/print?paper={paper}&unit={unit}").content)
+        flat = " ".join(words.split())
+        missing = [one["label"] for one in sums if one["state"] != "taken" and one["label"] not in flat]
+        assert len(sums) > 30 and not missing
+        lengths = [one for one in sums if one["unit"] == "cm"]
+        if unit == "cm":
+            assert all(f"{one['value']:.1f} cm" in flat for one in lengths if abs(one["value"] * 10 % 1 - 0.5) > 0.01)
+        else:
+            assert " cm" not in flat and flat.count(" in") >= len(lengths)
 
 
 def test_a_swatch_is_made_small_and_kept_with_its_cloth(page, job):

@@ -11,10 +11,11 @@ from itertools import pairwise
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.outline import gap, parallel, runs_within, stretch
+from izett.geometry.outline import parallel, runs_within, stretch
 from izett.geometry.point import Point, distance
 from izett.pattern.facts import Role
 from izett.pattern.piece import LevelLine
+from izett.pattern.placed import BONE, is_straight
 from izett.pattern.sewn import span_length, walk
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, length
@@ -23,10 +24,8 @@ from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 from izett.wording import cm
 
-#: What the mark is called on a piece.
-BONE = "bone"
-#: cm. A channel that leaves its chord by no more is straight; a shorter bone is none.
-STRAIGHT, SHORTEST = 0.3, 2.0
+#: cm. A shorter bone is none; parts of a line whose ends are so near to each other go on.
+SHORTEST, JOINED = 2.0, 0.3
 #: Lines that are boned.
 BONED = (Role.SIDE, Role.PANEL, Role.CENTRE_FRONT, Role.CENTRE_BACK)
 
@@ -58,7 +57,7 @@ def apply(params: BoneChannel, context: Context) -> Outcome:
     along: list[Point] = []
     for part in run:
         points = list(part.open_curve.flattened())
-        along += points[1:] if along and distance(along[-1], points[0]) < STRAIGHT else points
+        along += points[1:] if along and distance(along[-1], points[0]) < JOINED else points
     # In ring order the piece lies to the left of its edge, and a parallel to the right of it is outside.
     middle = parallel(along, -params.inwards if run[0].forward else params.inwards)
     within = runs_within(piece.outline(), middle) if params.inwards else [middle]
@@ -70,10 +69,9 @@ def apply(params: BoneChannel, context: Context) -> Outcome:
         )
     drawn = max(within, key=len)
     long = sum(distance(a, b) for a, b in pairwise(drawn))
-    mark = stretch(drawn, params.short / 2, long - params.short / 2)
-    bends = max(gap([drawn[0], drawn[-1]], spot) for spot in drawn)
-    kind = "flat bone" if bends <= STRAIGHT else "spiral bone"
-    lines = (*piece.lines, LevelLine(BONE, tuple(mark)))
+    mark = LevelLine(BONE, tuple(stretch(drawn, params.short / 2, long - params.short / 2)))
+    kind = "flat bone" if is_straight(mark) else "spiral bone"
+    lines = (*piece.lines, mark)
     told = (Sum("channel", channel), Sum(kind, bone))
     return Outcome(context.garment.with_pieces(replace(piece, lines=lines)), told)
 

@@ -12,21 +12,17 @@ from enum import StrEnum
 from pydantic import Field
 
 from izett.errors import StepRefused
-from izett.geometry.point import add, left_of, right_of, scale
+from izett.geometry.point import add, scale
 from izett.pattern.facts import Role
 from izett.pattern.piece import LevelLine
-from izett.pattern.sewn import place_on, span_length
+from izett.pattern.placed import BUTTONHOLE, THICKNESS, beside
+from izett.pattern.sewn import span_length
 from izett.pattern.working import Readable
 from izett.styling.operation import Context, Group, Keeps, Offer, Operation, Outcome, Section, Sum, count, length
 from izett.styling.references import Params, SpanRef
 from izett.styling.subject import Kind, Subject
 from izett.styling.words import line_words
 from izett.wording import cm
-
-#: What the marks are called on a piece.
-BUTTONHOLE = "buttonhole"
-#: cm. A buttonhole is so much longer than its button is wide, and begins so far beyond the line that the buttons lie on.
-THICKNESS = 0.3
 
 
 class Way(StrEnum):
@@ -71,12 +67,7 @@ def apply(params: ButtonPlaces, context: Context) -> Outcome:
     lines = list(piece.lines)
     long = params.button + THICKNESS
     for number in range(params.number):
-        stretch, along = place_on(piece, chain[0], params.first + number * step)
-        spot = stretch.open_curve.at_distance(along)
-        way = stretch.open_curve.split(along)[1].start_direction
-        # In ring order the piece lies to the left of its edge.
-        inside = left_of(way) if stretch.forward else right_of(way)
-        middle = add(spot, scale(inside, params.inwards))
+        middle, way, inside = beside(piece, chain[0], params.first + number * step, params.inwards)
         if params.way is Way.ACROSS:
             begins = add(middle, scale(inside, -THICKNESS))
             ends = add(begins, scale(inside, long))

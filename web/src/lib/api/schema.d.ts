@@ -1681,7 +1681,7 @@ export interface paths {
         };
         /**
          * Get Cut Table
-         * @description Return a job's cutting table, with what follows of its pieces as they are now.
+         * @description Return a job's cutting table, with what follows of its pieces as they are now; `unit` is what the shop sells by.
          */
         get: operations["studio_routers_cutting_get_cut_table"];
         /**
@@ -1792,6 +1792,46 @@ export interface paths {
          * @description Return what is cut and what is bought as PDF, with boxes to tick, and a label for every piece.
          */
         get: operations["studio_routers_cutting_print_lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sums/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Sums
+         * @description Return the sums that are kept with a job as PDF, each with its numbers in it.
+         */
+        get: operations["studio_routers_cutting_print_sums"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/worksheet/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Worksheet
+         * @description Return every sum of a job's draft as PDF.
+         */
+        get: operations["studio_routers_cutting_print_worksheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4789,13 +4829,18 @@ export interface components {
         };
         /**
          * LineOut
-         * @description A line at a level around the body or a limb, or another that is marked on a piece.
+         * @description A line at a level around the body or a limb, a guide, or the mark of a place.
          */
         LineOut: {
             /** Level */
             level: string;
             /** Around */
             around: boolean;
+            /**
+             * Place
+             * @default false
+             */
+            place: boolean;
             /** Points */
             points: [
                 number,
@@ -10176,7 +10221,9 @@ export interface operations {
     };
     studio_routers_cutting_get_cut_table: {
         parameters: {
-            query?: never;
+            query?: {
+                unit?: "cm" | "in";
+            };
             header?: never;
             path: {
                 job_id: string;
@@ -10423,6 +10470,74 @@ export interface operations {
         };
     };
     studio_routers_cutting_print_lists: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_print_sums: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                unit?: "cm" | "in";
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description What went wrong, and what to do about it */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    studio_routers_cutting_print_worksheet: {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";

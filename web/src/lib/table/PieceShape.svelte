@@ -48,7 +48,12 @@
 			/>
 		{/if}
 		{#each begun ? piece.lines : [] as line, i (i)}
-			<path class="level" class:lit={lit.has(`${part}.${line.level}`)} d={linePath(line.points)} />
+			<path
+				class="level"
+				class:place={line.place}
+				class:lit={lit.has(`${part}.${line.level}`)}
+				d={linePath(line.points)}
+			/>
 			{#if line.around}<path class="reach" d={linePath(line.points)} data-level={line.level} />{/if}
 		{/each}
 		{#if begun}<path class="grain" d={linePath(piece.grain)} />{/if}
@@ -150,6 +155,11 @@
 		stroke: var(--ink-soft);
 		stroke-width: 0.8;
 		stroke-dasharray: 2 4;
+	}
+	.place {
+		stroke: var(--ink);
+		stroke-width: 1.2;
+		stroke-dasharray: none;
 	}
 	.leader {
 		stroke: var(--ink-soft);

@@ -4,6 +4,7 @@
 	import { searchParams } from 'sv-router';
 	import { getDesk } from '../../lib/desk/context';
 	import TableAndPanel from '../../lib/parts/TableAndPanel.svelte';
+	import { StepWork } from '../../lib/step/stepWork.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import Table from '../../lib/table/Table.svelte';
 	import Cloths from './Cloths.svelte';
@@ -42,10 +43,19 @@
 	let lit = $state<string[]>([]);
 	/** What was pointed at, to be made ready. */
 	let picked = $state.raw<Subject | null>(null);
+	const work = new StepWork(desk, () => undefined);
 	const lights = $derived(new Set([...lit, ...(picked && part === 'pieces' ? [picked.name] : [])]));
 
+	/** A thing was pointed at: it fills the field of a step that waits, or is made ready. */
+	function pick(subject: Subject): void {
+		if (work.editing) work.pick(subject);
+		else picked = subject;
+	}
+
 	function key(event: KeyboardEvent): void {
-		if (event.key === 'Escape') picked = null;
+		if (event.key !== 'Escape') return;
+		if (work.editing) work.leave();
+		else picked = null;
 	}
 </script>
 
@@ -66,7 +76,11 @@
 			<Table
 				pieces={desk.trial.pieces}
 				lit={lights}
-				onpick={part === 'pieces' ? (subject) => (picked = subject) : null}
+				under={work.old.length ? [{ pieces: work.old }] : []}
+				still={!!work.editing}
+				places={work.places}
+				onplace={work.place}
+				onpick={part === 'pieces' ? pick : null}
 				showCutting
 				label="The pieces with their cutting lines"
 			/>
@@ -87,7 +101,7 @@
 			</SegmentedControl>
 		</div>
 		{#if part === 'pieces'}
-			<Ready onlit={(names) => (lit = names)} {picked} onpick={(subject) => (picked = subject)} />
+			<Ready onlit={(names) => (lit = names)} {picked} {work} onpick={(subject) => (picked = subject)} />
 		{:else if part === 'cloths'}
 			<Cloths table={kept} />
 		{:else if part === 'lay'}

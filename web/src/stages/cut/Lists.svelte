@@ -1,7 +1,7 @@
 <!-- What is cut and what is bought, with boxes to tick while the hands are busy. -->
 <script lang="ts">
 	import { getDesk } from '../../lib/desk/context';
-	import { reading, shown } from '../../lib/units.svelte';
+	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import type { CutTableKept } from './cutTable.svelte';
 	import { sold } from './words';
 
@@ -44,9 +44,9 @@
 			<label>
 				<input type="checkbox" />
 				<span>
-					{row.what}, <strong>{amount(row)}</strong>{row.cost ? `, ${row.cost.toFixed(2)}` : ''}{row.note
-						? ` (${row.note})`
-						: ''}
+					{spoken(row.what)}, <strong>{amount(row)}</strong>{row.cost
+						? `, ${row.cost.toFixed(2)}`
+						: ''}{row.note ? ` (${row.note})` : ''}
 				</span>
 			</label>
 		</li>

@@ -4,6 +4,7 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { bare } from '../../lib/desk/names.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
+	import type { StepWork } from '../../lib/step/stepWork.svelte';
 	import type { Subject } from '../../lib/table/picking';
 	import { lineOnBoth } from '../../lib/words';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
@@ -19,14 +20,16 @@
 		type Lie,
 		type PieceSaid,
 	} from './finishing';
+	import Marks from './Marks.svelte';
 
 	interface Props {
 		subject: Subject;
+		work: StepWork;
 		/** Give a line an allowance of its own, or the usual one again (null). */
 		onwiden: (line: string, cm: number | null) => void;
 		onleave: () => void;
 	}
-	let { subject, onwiden, onleave }: Props = $props();
+	let { subject, work, onwiden, onleave }: Props = $props();
 	const desk = getDesk();
 
 	const CORNERS: [CornerKind | '', string][] = [
@@ -140,6 +143,7 @@
 				{/each}
 			{/if}
 		{/if}
+		<Marks {subject} {work} />
 	{:else if subject.kind === 'piece' && piece && said}
 		<label class="row">
 			<span class="soft">Cut from</span>

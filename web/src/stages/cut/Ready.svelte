@@ -5,6 +5,8 @@
 	import { getDesk } from '../../lib/desk/context';
 	import { shelf } from '../../lib/desk/catalogue.svelte';
 	import NumberField from '../../lib/parts/NumberField.svelte';
+	import type { StepWork } from '../../lib/step/stepWork.svelte';
+	import WorkedStep from '../../lib/step/WorkedStep.svelte';
 	import { subjects, type Subject } from '../../lib/table/picking';
 	import { shown } from '../../lib/units.svelte';
 	import { lineOnBoth } from '../../lib/words';
@@ -17,9 +19,11 @@
 		onlit: (lines: string[]) => void;
 		/** What was pointed at on the table. */
 		picked: Subject | null;
+		/** The step that is worked, such as a mark. */
+		work: StepWork;
 		onpick: (subject: Subject | null) => void;
 	}
-	let { onlit, picked, onpick }: Props = $props();
+	let { onlit, picked, work, onpick }: Props = $props();
 
 	const desk = getDesk();
 
@@ -91,8 +95,10 @@
 	}
 </script>
 
-{#if picked}
-	<Pointed subject={picked} onwiden={widen} onleave={() => onpick(null)} />
+{#if work.editing}
+	<WorkedStep {work} />
+{:else if picked}
+	<Pointed subject={picked} {work} onwiden={widen} onleave={() => onpick(null)} />
 {:else}
 	<p>
 		<label class="soft" for="thing">Point at an edge or a piece to make it ready, or choose</label>

@@ -6,7 +6,7 @@
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { Loaded } from '../../lib/api/loaded.svelte';
-	import { shown, spoken } from '../../lib/units.svelte';
+	import { reading, shown, spoken } from '../../lib/units.svelte';
 	import type { CutTableKept } from './cutTable.svelte';
 
 	let { table }: { table: CutTableKept } = $props();
@@ -57,6 +57,10 @@
 				.map((stage) => ({ stage, param: use.param, value, label }));
 		}),
 	);
+
+	function print(paper: string): string {
+		return `/api/jobs/${desk.job?.id}/sums/print?paper=${paper}&unit=${reading.unit}`;
+	}
 
 	async function put(use: (typeof uses)[number]): Promise<void> {
 		const params = { ...use.stage.step.params, [use.param]: use.value };
@@ -140,6 +144,10 @@
 			</li>
 		{/each}
 	</ul>
+	<p class="row">
+		<a class="button" href={print('a4')} download>Print these sums, A4</a>
+		<a class="button" href={print('letter')} download>Letter</a>
+	</p>
 {/if}
 
 <style>

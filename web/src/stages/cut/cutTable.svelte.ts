@@ -9,6 +9,7 @@ import {
 	type SumKept,
 } from '../../lib/api/client';
 import type { Desk } from '../../lib/desk/desk.svelte';
+import { reading } from '../../lib/units.svelte';
 
 /** A cloth that nothing is known of yet but its use. */
 export function newCloth(use: ClothUse): Cloth {
@@ -49,7 +50,9 @@ export class CutTableKept {
 	async load(): Promise<void> {
 		const id = this.desk.job?.id;
 		if (!id) return;
-		await this.loaded.load(api.GET('/api/jobs/{job_id}/cut-table', { params: { path: { job_id: id } } }));
+		// A shop sells by the reader's unit.
+		const params = { path: { job_id: id }, query: { unit: reading.unit } };
+		await this.loaded.load(api.GET('/api/jobs/{job_id}/cut-table', { params }));
 	}
 
 	private get now(): CutTableIn {

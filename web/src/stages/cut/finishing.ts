@@ -17,6 +17,19 @@ export interface PieceSaid {
 
 const AS_USUAL: PieceSaid = { cloth: '', cut: 0, free: false, says: '', whole: false, lie: 'straight' };
 
+/** Steps that mark something on a line. */
+const MARKS = new Set(['mark_place', 'button_places', 'bone_channel', 'add_tie']);
+
+export function isMark(kind: string): boolean {
+	return MARKS.has(kind);
+}
+
+/** The line that a mark lies on or beside. */
+export function lineOfMark(params: Step['params']): string {
+	const place = (params.at ?? params.line) as { along?: string } | undefined;
+	return place?.along ?? '';
+}
+
 /** The last step of a kind that is about a thing. */
 function stepAbout(
 	recipe: Recipe,

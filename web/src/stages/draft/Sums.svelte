@@ -77,6 +77,10 @@
 		return `${Math.round(sum.value * 10) / 10}${sum.unit}`;
 	}
 
+	function print(paper: string): string {
+		return `/api/jobs/${desk.job?.id}/worksheet/print?paper=${paper}&unit=${reading.unit}`;
+	}
+
 	const STATES: Record<string, string> = {
 		taken: 'taken',
 		estimated: 'estimated',
@@ -92,6 +96,9 @@
 		The sums are worked in centimetres; results are shown in {reading.unit === 'cm'
 			? 'centimetres'
 			: 'inches'}. Point at a measure to see exactly what moves with it.
+	</p>
+	<p class="soft">
+		On paper: <a href={print('a4')} download>A4</a> · <a href={print('letter')} download>Letter</a>
 	</p>
 	<HouseRules {news} />
 	{#if ownValues}

@@ -1,6 +1,6 @@
 <!-- A place on a line: so far from a named end of it, typed or pulled, in the reader's unit. -->
 <script lang="ts">
-	import type { PlaceLine } from '../../lib/api/client';
+	import type { PlaceLine } from '../api/client';
 	import AmountField from './AmountField.svelte';
 
 	interface Props {

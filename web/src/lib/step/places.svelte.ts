@@ -1,9 +1,9 @@
 /** The places of the step that is worked: the lines that they lie on, and where they lie on the table. */
-import { api, type Operation, type PlaceLine, type Step } from '../../lib/api/client';
-import { Loaded } from '../../lib/api/loaded.svelte';
-import type { Desk } from '../../lib/desk/desk.svelte';
-import { withStep } from '../../lib/desk/recipe';
-import type { Place } from '../../lib/table/view';
+import { api, type Operation, type PlaceLine, type Step } from '../api/client';
+import { Loaded } from '../api/loaded.svelte';
+import type { Desk } from '../desk/desk.svelte';
+import { withStep } from '../desk/recipe';
+import type { Place } from '../table/view';
 
 /** A place as a step's parameters name it. */
 export interface PlaceParam {

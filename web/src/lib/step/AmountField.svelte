@@ -1,7 +1,7 @@
 <!-- An amount of a step: pulled along its range, or typed in either unit with its sign. -->
 <script lang="ts">
-	import type { Field } from '../../lib/api/client';
-	import NumberField from '../../lib/parts/NumberField.svelte';
+	import type { Field } from '../api/client';
+	import NumberField from '../parts/NumberField.svelte';
 
 	interface Props {
 		field: Field;

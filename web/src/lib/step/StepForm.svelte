@@ -8,13 +8,13 @@
 		type Section,
 		type Stage,
 		type Step,
-	} from '../../lib/api/client';
-	import { getDesk } from '../../lib/desk/context';
+	} from '../api/client';
+	import { getDesk } from '../desk/context';
 	import type { PlaceParam as Place } from './places.svelte';
-	import { openedFirst } from '../../lib/parts/opened';
-	import { subjects, type Subject } from '../../lib/table/picking';
-	import { shown, spoken } from '../../lib/units.svelte';
-	import { lineName } from '../../lib/words';
+	import { openedFirst } from '../parts/opened';
+	import { subjects, type Subject } from '../table/picking';
+	import { shown, spoken } from '../units.svelte';
+	import { lineName } from '../words';
 	import AmountField from './AmountField.svelte';
 	import PlaceField from './PlaceField.svelte';
 
