@@ -6,8 +6,8 @@ from typing import Any
 
 from izett.finishing.sheet import SheetPiece
 from izett.pattern.levels import AROUND
-from izett.pattern.placed import PLACES
 from izett.pattern.piece import Piece, dart_angle, mouth_width
+from izett.pattern.placed import PLACES
 from studio.table_schemas import DartOut, DiamondOut, EdgeOut, LineOut, PieceOut
 
 #: What the page calls a line at which a raw edge is turned under.

@@ -67,7 +67,4 @@
 		flex: 1;
 		min-width: 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 </style>

@@ -324,7 +324,6 @@
 		padding: 0.3rem 0;
 	}
 	.soft {
-		color: var(--ink-soft);
 		margin: 0.2rem 0;
 	}
 	.sums {

@@ -160,7 +160,6 @@
 		margin-top: 1rem;
 	}
 	.soft {
-		color: var(--ink-soft);
 		margin: 0.3rem 0 0;
 	}
 	.charts {

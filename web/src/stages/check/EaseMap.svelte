@@ -203,8 +203,4 @@
 	.full {
 		display: block;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 </style>

@@ -136,7 +136,6 @@
 		accent-color: var(--chalk);
 	}
 	.soft {
-		color: var(--ink-soft);
 		margin: 0;
 	}
 	dl {

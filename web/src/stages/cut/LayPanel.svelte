@@ -91,11 +91,13 @@
 	</dl>
 	{#if laid.thumb}<p class="soft">{spoken(laid.thumb)}</p>{/if}
 	{#if laid.too_little}
-		<p class="wrong">There is {shown(cloth?.length ?? 0)} at hand: {shown(laid.too_little)} too little.</p>
+		<p class="note wrong">
+			There is {shown(cloth?.length ?? 0)} at hand: {shown(laid.too_little)} too little.
+		</p>
 	{/if}
-	{#each laid.faults as fault, i (i)}<p class="wrong">{spoken(fault.words)}</p>{/each}
+	{#each laid.faults as fault, i (i)}<p class="note wrong">{spoken(fault.words)}</p>{/each}
 	{#if stale && !laying.fresh}
-		<p class="wrong" role="alert">
+		<p class="note wrong" role="alert">
 			The pieces or the cloth have changed since this plan was laid. Lay them again.
 		</p>
 	{/if}
@@ -167,14 +169,6 @@
 	}
 	p {
 		margin: 0.4rem 0;
-	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
-	.wrong {
-		border-left: 4px solid var(--wax);
-		padding: 0.2rem 0.6rem;
 	}
 	dl {
 		display: grid;

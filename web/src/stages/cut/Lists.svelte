@@ -89,10 +89,6 @@
 		align-items: baseline;
 		padding: 0.3rem 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.row {
 		display: flex;
 		flex-wrap: wrap;

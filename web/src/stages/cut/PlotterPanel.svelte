@@ -61,7 +61,7 @@
 				<progress max={plot.seconds} value={plot.drawn} aria-label={`${plot.name}, how far`}></progress>
 			{/if}
 			{#if plot.off_the_roll}
-				<p class="wrong">
+				<p class="note wrong">
 					It reaches {shown(plot.off_the_roll)} beyond the paper: what lies there is lost. Take a wider roll, or
 					print it on sheets.
 				</p>
@@ -95,14 +95,6 @@
 		flex-wrap: wrap;
 		gap: 0.5rem;
 		margin: 0.4rem 0;
-	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
-	.wrong {
-		border-left: 4px solid var(--wax);
-		padding: 0.2rem 0.6rem;
 	}
 	p {
 		margin: 0.4rem 0;

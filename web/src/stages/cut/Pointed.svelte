@@ -235,10 +235,6 @@
 	.tick {
 		justify-content: flex-start;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	p {
 		margin: 0;
 	}

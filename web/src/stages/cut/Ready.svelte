@@ -191,10 +191,6 @@
 		border-left: 4px solid var(--wax);
 		padding: 0.3rem 0.6rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	p {
 		margin: 0.4rem 0;
 	}

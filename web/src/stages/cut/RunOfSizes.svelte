@@ -83,7 +83,7 @@
 		{/each}
 	</p>
 {/if}
-{#each table.value?.left_out ?? [] as words, i (i)}<p class="wrong">{words}</p>{/each}
+{#each table.value?.left_out ?? [] as words, i (i)}<p class="note wrong">{words}</p>{/each}
 
 <style>
 	.row {
@@ -105,15 +105,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.4rem;
-		margin: 0.4rem 0;
-	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
-	.wrong {
-		border-left: 4px solid var(--wax);
-		padding: 0.2rem 0.6rem;
 		margin: 0.4rem 0;
 	}
 </style>

@@ -25,15 +25,11 @@
 {#if read.problem}
 	<ProblemNote problem={read.problem} />
 {:else if read.value}
-	<p class:wrong={!read.value.true} role="status">{spoken(read.value.words)}</p>
+	<p class:note={!read.value.true} class:wrong={!read.value.true} role="status">{spoken(read.value.words)}</p>
 {/if}
 
 <style>
 	p {
 		margin: 0.4rem 0;
-	}
-	.wrong {
-		border-left: 4px solid var(--wax);
-		padding: 0.2rem 0.6rem;
 	}
 </style>

@@ -161,8 +161,6 @@
 		margin: 0.8rem 0 0.2rem;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.2rem 0;
 	}
 	table {

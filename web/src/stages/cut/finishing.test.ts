@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Piece, Recipe } from '../../lib/api/client';
+import { newStep } from '../../lib/desk/recipe';
 import { cornerOf, neighbours, saidOf, turningOf, withCorner, withSaid, withTurning } from './finishing';
 
 const EMPTY = { steps: [] } as unknown as Recipe;
@@ -31,6 +32,21 @@ describe('finish steps of what is pointed at', () => {
 		expect(saidOf(whole, 'front')).toEqual({ ...usual, whole: true });
 		expect(saidOf(whole, 'back')).toEqual(usual);
 		expect(withSaid(whole, 'front', usual).steps).toHaveLength(0);
+	});
+
+	it('says something of one piece where a step speaks of several', () => {
+		const usual = saidOf(EMPTY, 'front');
+		const both = {
+			steps: [newStep('ready_piece', { pieces: ['front', 'back'], cloth: 'lining' })],
+		} as unknown as Recipe;
+		expect(saidOf(both, 'back').cloth).toBe('lining');
+		const own = withSaid(both, 'front', { ...usual, cloth: 'lining', whole: true });
+		expect(own.steps).toHaveLength(2);
+		expect(saidOf(own, 'front').whole).toBe(true);
+		expect(saidOf(own, 'back')).toEqual(saidOf(both, 'back'));
+		// As usual again, against what is said of both.
+		expect(saidOf(withSaid(own, 'front', usual), 'front')).toEqual(usual);
+		expect(withSaid(own, 'front', usual).steps).toHaveLength(2);
 	});
 
 	it('finds what a line meets, wherever the ring begins', () => {

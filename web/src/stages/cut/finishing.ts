@@ -42,10 +42,10 @@ function stepAbout(
 const onLine = (line: string) => (params: Step['params']) => params.line === line;
 const atEnd = (line: string, atStart: boolean) => (params: Step['params']) =>
 	params.line === line && (params.at_start ?? false) === atStart;
-const ofPiece = (piece: string) => (params: Step['params']) => {
-	const pieces = params.pieces as string[] | undefined;
-	return pieces?.length === 1 && pieces[0] === piece;
-};
+const speaksOf = (piece: string) => (params: Step['params']) =>
+	(params.pieces as string[] | undefined)?.includes(piece) ?? false;
+const ofPiece = (piece: string) => (params: Step['params']) =>
+	speaksOf(piece)(params) && (params.pieces as string[]).length === 1;
 
 /** Return the recipe with a step about a thing: changed, made, or taken out where it says nothing. */
 function withAbout(
@@ -84,16 +84,23 @@ export function withCorner(recipe: Recipe, line: string, atStart: boolean, kind:
 	return withAbout(recipe, 'cut_corner', atEnd(line, atStart), params);
 }
 
-/** What is said of a piece. */
+/** What is said of a piece, by the last step that speaks of it: alone, or of others too. */
 export function saidOf(recipe: Recipe, piece: string): PieceSaid {
-	const params = stepAbout(recipe, 'ready_piece', ofPiece(piece))?.params ?? {};
+	const params = stepAbout(recipe, 'ready_piece', speaksOf(piece))?.params ?? {};
 	const known = Object.entries(params).filter(([name]) => name in AS_USUAL);
 	return { ...AS_USUAL, ...Object.fromEntries(known) };
 }
 
+/** Say something of one piece: where a step speaks of several, in a step of its own after it. */
 export function withSaid(recipe: Recipe, piece: string, said: PieceSaid): Recipe {
+	const params = { pieces: [piece], ...said };
+	const last = stepAbout(recipe, 'ready_piece', speaksOf(piece));
+	if (last && !ofPiece(piece)(last.params)) return withStep(recipe, newStep('ready_piece', params));
+	const before = withAbout(recipe, 'ready_piece', ofPiece(piece), null);
 	const usual = JSON.stringify(said) === JSON.stringify(AS_USUAL);
-	return withAbout(recipe, 'ready_piece', ofPiece(piece), usual ? null : { pieces: [piece], ...said });
+	return usual && JSON.stringify(saidOf(before, piece)) === JSON.stringify(said)
+		? before
+		: withAbout(recipe, 'ready_piece', ofPiece(piece), params);
 }
 
 /** The lines that a line of a piece meets at its two ends: where it begins, and where it ends. */

@@ -127,7 +127,4 @@
 		font-size: 1.6rem;
 		font-weight: 600;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 </style>

@@ -156,8 +156,6 @@
 		margin-bottom: 0.4rem;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.35rem 0 0;
 	}
 	summary {

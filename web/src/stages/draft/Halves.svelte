@@ -57,8 +57,6 @@
 
 <style>
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.5rem 0.3rem;
 	}
 </style>

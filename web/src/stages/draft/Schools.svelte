@@ -148,8 +148,6 @@
 		margin-right: 0.4rem;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		font-weight: 400;
 		margin: 0.1rem 0 0;
 	}

@@ -114,10 +114,6 @@
 		flex-wrap: wrap;
 		gap: 0.4rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.9rem;
-	}
 	.error {
 		color: var(--wax);
 	}

@@ -165,8 +165,6 @@
 		margin: 0.8rem 0.3rem 0.1rem;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0 0.3rem;
 	}
 	.own {

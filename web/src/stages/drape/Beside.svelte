@@ -119,8 +119,6 @@
 		width: 100%;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.3rem 0;
 	}
 	.ways td {

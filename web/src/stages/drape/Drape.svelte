@@ -362,9 +362,6 @@
 		padding: 2rem;
 		text-align: center;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 	.wrong {
 		color: var(--wax);
 	}

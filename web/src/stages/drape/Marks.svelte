@@ -262,10 +262,6 @@
 		margin: 0 0 0.4rem;
 		color: var(--amber);
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	details {
 		margin: 0.5rem 0;
 	}

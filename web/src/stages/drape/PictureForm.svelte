@@ -372,9 +372,6 @@
 	.number {
 		text-align: right;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 	.warn {
 		color: var(--wax);
 	}

@@ -272,8 +272,4 @@
 	p a {
 		text-decoration: underline;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 </style>

@@ -135,10 +135,6 @@
 		justify-content: space-between;
 		gap: 0.6rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.good {
 		color: var(--moss);
 	}

@@ -112,8 +112,4 @@
 	.done {
 		color: var(--ink-soft);
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.95rem;
-	}
 </style>

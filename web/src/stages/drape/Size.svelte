@@ -112,8 +112,4 @@
 	p {
 		margin: 0.2rem 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 </style>

@@ -269,10 +269,6 @@
 	}
 	.query p span,
 	.soft {
-		color: var(--ink-soft);
-	}
-	.soft {
-		font-size: 0.92rem;
 		font-weight: 400;
 	}
 	.stops {

@@ -341,10 +341,6 @@
 	.wide {
 		width: 100%;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	p {
 		margin: 0.2rem 0 0.5rem;
 	}

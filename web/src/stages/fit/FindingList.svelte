@@ -132,10 +132,6 @@
 		color: inherit;
 		cursor: default;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.said {
 		font-family: 'Literata Variable', serif;
 		font-style: italic;

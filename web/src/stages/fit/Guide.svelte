@@ -299,10 +299,6 @@
 		font-size: 1.25rem;
 		margin: 0.2rem 0 0.8rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.96rem;
-	}
 	.search {
 		width: 100%;
 		min-height: 3.2rem;

@@ -67,8 +67,6 @@
 		color: var(--ink-soft);
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.2rem 0;
 	}
 	.field {

@@ -159,8 +159,6 @@
 
 <style>
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0.2rem 0;
 	}
 	.pair,

@@ -222,10 +222,6 @@
 	select {
 		width: 100%;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.held {
 		padding-left: 0.6rem;
 		border-left: 2px solid var(--rule);

@@ -94,10 +94,6 @@
 		max-width: 88vw;
 		max-height: 70vh;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.deeds {
 		display: flex;
 		gap: 0.5rem;

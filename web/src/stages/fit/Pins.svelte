@@ -65,10 +65,6 @@
 		width: 6rem;
 		font-size: 1.6rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.short,
 	.wrong {
 		color: var(--wax);

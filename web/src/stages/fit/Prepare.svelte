@@ -108,8 +108,6 @@
 		margin: 0.4rem 0;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		font-weight: 400;
 	}
 </style>

@@ -54,8 +54,6 @@
 	}
 	.soft {
 		display: block;
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 	}
 	p {
 		margin: 0.3rem 0;

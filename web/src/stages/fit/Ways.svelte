@@ -109,10 +109,6 @@
 {/each}
 
 <style>
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.remedy {
 		display: flex;
 		gap: 0.6rem;

@@ -94,10 +94,6 @@
 	ul {
 		list-style: disc;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.link {
 		text-decoration: underline;
 		cursor: pointer;

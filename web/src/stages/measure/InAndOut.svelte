@@ -163,10 +163,6 @@
 		text-decoration: underline;
 		margin-right: 0.5rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.93rem;
-	}
 	.odd {
 		color: var(--amber);
 	}

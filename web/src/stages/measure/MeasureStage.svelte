@@ -113,7 +113,6 @@
 		border-bottom: 1px solid var(--rule);
 	}
 	.soft {
-		color: var(--ink-soft);
 		margin-left: auto;
 	}
 	.view {

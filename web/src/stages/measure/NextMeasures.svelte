@@ -160,10 +160,6 @@
 		margin: 0;
 		padding-left: 1.2rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.link {
 		text-decoration: underline;
 		cursor: pointer;

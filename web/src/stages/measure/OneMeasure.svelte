@@ -126,10 +126,6 @@
 	p {
 		margin: 0 0 0.35rem;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.alone {
 		border-left: 3px solid var(--chalk);
 		padding-left: 0.6rem;

@@ -252,8 +252,6 @@
 		margin: 0 0 0.4rem;
 	}
 	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
 		margin: 0;
 	}
 	.more {

@@ -227,10 +227,6 @@
 		color: var(--ink-soft);
 		font-weight: 400;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.93rem;
-	}
 	.list .soft {
 		display: block;
 	}

@@ -193,9 +193,6 @@
 		align-items: center;
 		margin: 0.6rem 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 	a:not(.button) {
 		text-decoration: underline;
 	}

@@ -75,9 +75,6 @@
 		align-items: center;
 		margin: 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-	}
 	.wide {
 		width: 100%;
 		margin-top: 0.4rem;

@@ -306,10 +306,6 @@
 	p {
 		margin: 0.1rem 0 0;
 	}
-	.soft {
-		color: var(--ink-soft);
-		font-size: 0.92rem;
-	}
 	.empty {
 		padding: 0.6rem 0.3rem;
 		font-size: 1rem;
