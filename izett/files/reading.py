@@ -20,6 +20,8 @@ from izett.errors import UnreadableFile
 LARGEST = 6 * 2**20
 #: Objects and lists within each other. A job file has nine at most.
 MOST_NESTED = 40
+#: Objects and lists altogether: each takes memory, however little it says. All of the demo's jobs have some thousands.
+MOST_LISTS = 200_000
 #: Rows and columns of a table.
 MOST_ROWS, MOST_COLUMNS = 5_000, 500
 #: A spreadsheet works out what begins so.
@@ -31,8 +33,15 @@ def read_json(text: str | bytes) -> Any:
     """Return what a JSON text says.
 
     Raises:
-        UnreadableFile: it is no JSON, has a number that is none or has no end, or lists within lists without end.
+        UnreadableFile: it is no JSON, has a number that is none or has no end, more lists than any file of Izett's, or
+            lists within lists without end.
     """
+    whole = text.encode("utf-8", "surrogatepass") if isinstance(text, str) else text
+    if whole.count(b"[") + whole.count(b"{") > MOST_LISTS:
+        raise UnreadableFile(
+            f"The file has more than {MOST_LISTS:,} lists: it is none of Izett's.",
+            fix="Choose a file that was written by Izett.",
+        )
     try:
         data = json.loads(text, parse_constant=_no_number, parse_float=_finite)
     except RecursionError as error:
