@@ -21,6 +21,7 @@ STATES = {
     State.CHOSEN: "chosen",
     State.OVERRIDDEN: "set for this job",
     State.HOUSE: "house rule",
+    State.USUAL: "usual",
 }
 
 
@@ -49,9 +50,21 @@ def worked_part(key: str, values: Mapping[str, float], note: str = "") -> Part:
     Raises:
         UnknownName, ValueOutOfRange: there is no such worksheet, or its numbers give no result.
     """
-    lines = summed(key, values)
+    worked = summed(key, values)
     of = sums()[key]
-    return Part(f"{of.title}: {note}" if note else of.title, lines, of.says, of.gives)
+    given = [
+        SumLine(
+            one.symbol,
+            one.label,
+            "",
+            one.unit,
+            State.CHOSEN if one.symbol in values else State.USUAL,
+            values.get(one.symbol, one.default),
+            reason=one.reason,
+        )
+        for one in of.sheet.allowances.values()
+    ]
+    return Part(f"{of.title}: {note}" if note else of.title, [*given, *worked], of.says, of.gives)
 
 
 def write_worksheet(

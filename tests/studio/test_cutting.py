@@ -292,10 +292,17 @@ def test_the_sums_are_printed_each_with_its_numbers(page, job):
     assert "keep it" in problem(page.get(printing), 409, "no-sums")["fix"]
     keep(page, job, sums=[{"uid": "a", "kind": "elastic", "values": {"girth": 70}, "note": "top"},
                           {"uid": "b", "kind": "fullness", "values": {"before": 25, "after": 10}, "note": ""}])  # fmt: skip
-    for unit, girth in (("cm", "70"), ("in", "27 9/16")):
+    for unit, girth in (("cm", "70.0 cm"), ("in", "27 9/16 in")):
         words = words_of(page.get(f"{printing}?unit={unit}").content)
-        assert ": top" in words and girth in words and "2.5" in words and "÷" in words
-        assert (" cm" in words) is (unit == "cm")
+        assert (
+            ": top" in words
+            and "chosen" in words
+            and "usual" in words
+            and girth in words
+            and "2.5" in words
+            and "÷" in words
+        )
+        assert ("70.0 cm" in words) is (unit == "cm")
 
 
 def test_the_worksheet_of_a_draft_is_printed_in_the_readers_unit(page, job):
