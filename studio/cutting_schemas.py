@@ -120,11 +120,12 @@ class WorksheetInputOut(BaseModel):
 
 
 class WorksheetUseOut(BaseModel):
-    """A step's parameter that a result can be."""
+    """Where a result is needed: a parameter of a step (`of` one of its kinds, or any), or a number of a `cloth`."""
 
     kind: str
     param: str
     symbol: str
+    of: str
 
 
 class WorksheetOut(BaseModel):

@@ -48,9 +48,14 @@ def cut(everyone: list) -> None:
     for of in starter_sets().values():
         for body in everyone:
             try:
-                pattern = drafted_set(of, body).pattern
+                found = drafted_set(of, body)
             except IzettError:
                 continue
+            if any(faults(found)):
+                # Told as broken above, and by Check: there is no outline to cut along.
+                seen["unsound as drafted"] += 1
+                continue
+            pattern = found.pattern
             for purpose in purposes():
                 garment = cut_for(pattern, purpose)
                 for sheet in sheet_pieces(garment):

@@ -18,13 +18,25 @@ from izett.rules.worksheet import SumLine, Worksheet
 FOLDER = Path(__file__).parent / "sums"
 
 
+#: What a cloth's numbers are called where a result is one of them: shares, given in per cent.
+CLOTH = "cloth"
+OF_CLOTH = ("stretch_warp", "stretch_weft", "recovery", "shrinkage_warp", "shrinkage_weft")
+
+
 @dataclass(frozen=True, slots=True)
 class Use:
-    """A step's parameter that a result can be."""
+    """Where a result is needed: a parameter of a step, or a number of a cloth.
+
+    Attributes:
+        kind: of the step, or `cloth`.
+        param, symbol: what the result becomes; which result.
+        of: which kind of such a step, where it has several (a ruffle among bands); empty for any.
+    """
 
     kind: str
     param: str
     symbol: str
+    of: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,8 @@ from shapely.validation import explain_validity
 from izett.geometry.point import Point, add, cross, distance, meeting, right_of, scale, subtract, unit
 from izett.geometry.tolerance import SAME_POINT, SHORTEST_CHORD
 
+#: Prolonged lines that cross farther off than so many times what their ends lie apart have no corner there: they run on.
+OF_CORNER = 3.0
 #: Fewer corners enclose nothing.
 LEAST_CORNERS = 3
 
@@ -140,7 +142,8 @@ def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: fl
     """Return how two lines meet at their clean corner.
 
     Both are prolonged straight by up to `limit` cm; they are cut where the prolonged lines cross nearest to the
-    corner. Lines that do not cross within the limit are joined square, so that no spike arises.
+    corner. Lines that do not cross within the limit are joined square, so that no spike arises; and so are those that
+    run on with another allowance, which step there.
     """
     one, other = _line(before), _line(after)
     end, start = before[-1], after[0]
@@ -154,9 +157,9 @@ def corner_between(before: Sequence[Point], after: Sequence[Point], *, limit: fl
     ahead, behind = add(end, scale(leaving, limit)), add(start, scale(arriving, limit))
     crossed = _line([*before, ahead]).intersection(_line([behind, *after]))
     spots = [(float(x), float(y)) for part in getattr(crossed, "geoms", [crossed]) for x, y in part.coords]
-    if not spots:
+    cut = min(spots, key=lambda spot: distance(spot, end) + distance(spot, start), default=None)
+    if cut is None or max(distance(cut, end), distance(cut, start)) > OF_CORNER * distance(end, start):
         return CornerCut(one.length, 0.0, ())
-    cut = min(spots, key=lambda spot: distance(spot, end) + distance(spot, start))
     return CornerCut(one.project(ShapelyPoint(cut)), other.project(ShapelyPoint(cut)), (cut,))
 
 

@@ -1,5 +1,6 @@
 """The cutting table: cloths on the shelf and of a job, worksheets, lay plans, lists."""
 
+from dataclasses import asdict
 from typing import Literal
 from uuid import UUID
 
@@ -77,7 +78,7 @@ def get_worksheets(request: HttpRequest) -> list[WorksheetOut]:
                 for a in one.sheet.allowances.values()
             ],
             gives=list(one.gives),
-            uses=[WorksheetUseOut(kind=use.kind, param=use.param, symbol=use.symbol) for use in one.uses],
+            uses=[WorksheetUseOut(**asdict(use)) for use in one.uses],
         )
         for one in sums().values()
     ]

@@ -256,6 +256,18 @@ def test_a_place_is_marked_beside_an_edge_changed_bought_and_taken_off(cutting):
     expect(page.locator("path.place")).to_have_count(0)
 
 
+def test_a_measured_shrinkage_goes_straight_into_the_cloth(cutting):
+    tab, page = cutting, cutting.page
+    page.get_by_text("Sums", exact=True).click()
+    page.get_by_label("A worksheet").select_option("shrinkage")
+    tab.field("Along the selvedge afterwards").fill("47")
+    tab.field("Along the selvedge afterwards").press("Tab")
+    with tab.keeping():
+        tab.button(f"Shrinkage of the warp into: {CLOTH}").click()
+    page.get_by_text("Cloths", exact=True).click()
+    expect(tab.field("Shrinkage along the warp")).to_have_value("6")
+
+
 def test_sums_are_printed(cutting):
     tab, page = cutting, cutting.page
     page.get_by_text("Sums", exact=True).click()

@@ -69,7 +69,7 @@ def test_worksheets_are_worked_and_kept_with_the_job(page, job):
     listed = page.get("/api/worksheets").json()
     assert {"fullness", "ruffle", "lacing"} <= {one["key"] for one in listed}
     fullness = next(one for one in listed if one["key"] == "fullness")
-    assert fullness["uses"] == [{"kind": "add_band", "param": "ratio", "symbol": "fullness"}]
+    assert {"kind": "add_band", "of": "ruffle", "param": "ratio", "symbol": "fullness"} in fullness["uses"]
     lines = page.post("/api/worksheets/fullness", {"values": {"before": 25, "after": 10}}).json()
     assert lines[0]["value"] == 2.5 and "÷" in lines[0]["worked"]
     problem(page.post("/api/worksheets/fullness", {"values": {"before": -1}}), 422, "value-out-of-range")

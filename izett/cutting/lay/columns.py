@@ -91,11 +91,15 @@ class _Shape:
 
 @lru_cache(maxsize=4096)
 def grown(pose: Pose, by: float) -> Outline:
-    """Return a pose's outline with so much room around it."""
+    """Return a pose's outline with so much room around it: nowhere more than that beyond the piece, however sharp its corners."""
     if not by:
         return pose.outline
-    paper = shapely.buffer(shapely.polygons(pose.outline), by, join_style="mitre", mitre_limit=SHARP)
-    return np.array(paper.exterior.coords)[:-1]
+    own = shapely.polygons(pose.outline)
+    left, low, right, high = own.bounds
+    paper = shapely.buffer(own, by, join_style="mitre", mitre_limit=SHARP)
+    # The point of a mitre would stand out beyond the strip, into columns that are not there.
+    paper = paper & shapely.box(left - by, low - by, right + by, high + by)
+    return np.array(shapely.orient_polygons(paper).exterior.coords)[:-1]
 
 
 def _reach(outline: Outline, column: float) -> tuple[Outline, Outline]:

@@ -12,7 +12,7 @@ import pytest
 import shapely
 
 from izett.cutting.cloth import Cloth, Fold
-from izett.cutting.lay.columns import Ground, Spot
+from izett.cutting.lay.columns import Ground, Spot, grown
 from izett.cutting.lay.cutouts import DoesNotFit, sections
 from izett.cutting.lay.saving import savings
 from izett.cutting.lay.search import Effort, best_plan, plans
@@ -113,6 +113,30 @@ def test_a_piece_wider_than_the_cloth_is_named_with_by_how_much():
     with pytest.raises(DoesNotFit, match=r"by 51 cm") as told:
         sections(wanted(piece("wide", wide)), Cloth(width=90, fold="lengthwise"))
     assert "102 cm" in told.value.fix
+
+
+def test_sharp_pieces_as_wide_as_the_cloth_are_laid_with_what_is_left_free_around_them():
+    random, laid = Random(3), 0
+    for _ in range(60):
+        wide, gap = random.uniform(20, 60), random.choice((0.3, 0.5, 1.0))
+        thin = random.uniform(0.05, 0.4) * wide
+        kite = piece(
+            "kite", [(0.0, thin), (wide / 2, 0.0), (wide, thin), (wide / 2, 2 * thin)], cut=random.choice((1, 2, 4))
+        )
+        (sheet,) = wanted(kite)
+        (pose, *_) = sections([sheet], Cloth(width=400))[0].cutouts[0].poses
+        around = shapely.Polygon(grown(pose, gap / 2))
+        # All that is nearer than half the gap, and no wider: the point of a mitre would stand out.
+        assert around.buffer(1e-6).covers(shapely.Polygon(pose.outline).buffer(gap / 2, quad_segs=32))
+        assert around.bounds[2] - around.bounds[0] == pytest.approx(wide + gap)
+        for fold in (Fold.OPEN, Fold.LENGTHWISE, Fold.BOTH_TO_MIDDLE):
+            layers = 1 if fold is Fold.OPEN else 2
+            cloth = Cloth(width=layers * (wide + random.choice((1e-9, 0.01, 0.3, 7.0))), selvedge=0, gap=gap, fold=fold)
+            with suppress(DoesNotFit):
+                plan = best_plan([sheet], cloth, effort=QUICK)
+                assert not list(faults(plan, [kite], cloth))
+                laid += 1
+    assert laid >= 120
 
 
 def test_a_nap_keeps_all_pieces_one_way_up():

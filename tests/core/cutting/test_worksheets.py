@@ -6,7 +6,7 @@ from math import hypot, pi
 import pytest
 
 from izett.catalogue import catalogue
-from izett.cutting.worksheets import results, summed, sums
+from izett.cutting.worksheets import CLOTH, OF_CLOTH, results, summed, sums
 from izett.errors import UnknownName, ValueOutOfRange
 from izett.rules.formula import Formula
 from izett.rules.worksheet import State
@@ -29,10 +29,15 @@ def test_every_worksheet_shows_its_sums_with_their_numbers(key):
 
 
 @pytest.mark.parametrize("key", list(sums()))
-def test_what_a_worksheet_gives_is_a_parameter_that_its_step_has(key):
+def test_what_a_worksheet_gives_is_a_parameter_that_its_step_has_or_a_number_of_a_cloth(key):
     for use in sums()[key].uses:
-        operation = catalogue().operations[use.kind]
-        assert use.param in operation.params.model_fields, (key, use)
+        if use.kind == CLOTH:
+            assert use.param in OF_CLOTH
+        else:
+            fields = catalogue().operations[use.kind].params.model_fields
+            assert use.param in fields, (key, use)
+            # There is such a kind of it.
+            assert not use.of or use.of in list(fields["kind"].annotation)
         assert use.symbol in {line.symbol for line in summed(key, {})} | set(sums()[key].sheet.allowances)
 
 

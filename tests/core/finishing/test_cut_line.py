@@ -80,6 +80,18 @@ def test_along_every_edge_of_every_set_the_cut_lies_at_its_allowance(purpose):
     assert sampled >= 200
 
 
+def test_lines_that_run_on_with_another_allowance_step_there_on_large_bodies_too():
+    """A crotch curve that bends early meets the centre's wider allowance, prolonged, far from their corner."""
+    trousers, acted = starter_sets()["trousers"], 0
+    for body in (body for body in with_hips(3) if body["hip_girth"] >= 140):
+        for purpose in ("production", "home", "draped"):
+            pattern = cut_for(drafted_set(trousers, body).pattern, purpose)
+            for sheet in sheet_pieces(pattern):
+                assert looked_at(sheet, Allowances.of_pattern(pattern)) > 0
+                acted += 1
+    assert acted >= 100
+
+
 def test_a_garment_with_hems_bands_and_facings_is_cut_at_its_allowances(evaluator):
     steps = (
         Step("s0", "change_side", {"hem": 6.0}),

@@ -6078,7 +6078,7 @@ export interface components {
         };
         /**
          * WorksheetUseOut
-         * @description A step's parameter that a result can be.
+         * @description Where a result is needed: a parameter of a step (`of` one of its kinds, or any), or a number of a `cloth`.
          */
         WorksheetUseOut: {
             /** Kind */
@@ -6087,6 +6087,8 @@ export interface components {
             param: string;
             /** Symbol */
             symbol: string;
+            /** Of */
+            of: string;
         };
         /**
          * WorksheetLineOut

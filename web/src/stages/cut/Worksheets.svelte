@@ -1,12 +1,20 @@
 <!-- The sums of the cutting table: a few numbers in, the sums with those numbers in them; kept with the job, used in its steps. -->
 <script lang="ts">
-	import { api, type CutSum, type CutSumLine, type SumKept } from '../../lib/api/client';
+	import {
+		api,
+		type Cloth,
+		type ClothUse,
+		type CutSum,
+		type CutSumLine,
+		type SumKept,
+	} from '../../lib/api/client';
 	import { getDesk } from '../../lib/desk/context';
 	import { newUid, withStep } from '../../lib/desk/recipe';
 	import NumberField from '../../lib/parts/NumberField.svelte';
 	import ProblemNote from '../../lib/parts/ProblemNote.svelte';
 	import { Loaded } from '../../lib/api/loaded.svelte';
 	import { reading, shown, spoken } from '../../lib/units.svelte';
+	import { SHARES } from './clothFields';
 	import type { CutTableKept } from './cutTable.svelte';
 
 	let { table }: { table: CutTableKept } = $props();
@@ -44,30 +52,50 @@
 		return line.unit ? `${number} ${line.unit}` : number;
 	}
 
-	/** Steps of the recipe that a result can be put into. */
-	const uses = $derived(
-		(sheet?.uses ?? []).flatMap((use) => {
-			const line = (lines.value ?? []).find((one) => one.symbol === use.symbol);
-			const input = sheet?.inputs.find((one) => one.symbol === use.symbol);
-			const value = line?.value ?? (input ? (open?.values?.[input.symbol] ?? input.default) : null);
-			if (value === null) return [];
-			const label = line?.label ?? input?.label ?? '';
-			return (desk.trial.preview?.stages ?? [])
-				.filter((stage) => stage.step.kind === use.kind && !stage.follows.length)
-				.map((stage) => ({ stage, param: use.param, value, label }));
-		}),
-	);
+	interface Need {
+		words: string;
+		put: () => Promise<unknown>;
+	}
+
+	/** Where a result is needed: in steps of the recipe, and in the cloths of the job. */
+	const needs = $derived((sheet?.uses ?? []).flatMap((use) => needed(use)));
+
+	function needed(use: CutSum['uses'][number]): Need[] {
+		const line = (lines.value ?? []).find((one) => one.symbol === use.symbol);
+		const input = sheet?.inputs.find((one) => one.symbol === use.symbol);
+		const value = line?.value ?? (input ? (open?.values?.[input.symbol] ?? input.default) : null);
+		if (value === null) return [];
+		const label = line?.label ?? input?.label ?? '';
+		const into = (what: string): string => `${label} into: ${what}`;
+		if (use.kind === 'cloth') {
+			const number = SHARES.find((one) => one.key === use.param);
+			const cloths = Object.entries(table.value?.kept.cloths ?? {}) as [ClothUse, Cloth][];
+			return cloths.flatMap(([key, cloth]) =>
+				number
+					? [
+							{
+								words: into(cloth.name || (table.value?.uses.find((one) => one.use === key)?.title ?? key)),
+								put: () => table.take(key, { ...cloth, ...number.set(cloth, Math.round(value * 100) / 100) }),
+							},
+						]
+					: [],
+			);
+		}
+		return (desk.trial.preview?.stages ?? [])
+			.filter(({ step, follows }) => step.kind === use.kind && !follows.length)
+			.filter(({ step }) => !use.of || (step.params.kind ?? '') === use.of)
+			.map(({ step, words }) => ({
+				words: into(spoken(words)),
+				put: () =>
+					desk.deeds.keep(
+						(recipe) => withStep(recipe, { ...step, params: { ...step.params, [use.param]: value } }),
+						`${sheet?.title}: ${label.toLowerCase()}`,
+					),
+			}));
+	}
 
 	function print(paper: string): string {
 		return `/api/jobs/${desk.job?.id}/sums/print?paper=${paper}&unit=${reading.unit}`;
-	}
-
-	async function put(use: (typeof uses)[number]): Promise<void> {
-		const params = { ...use.stage.step.params, [use.param]: use.value };
-		await desk.deeds.keep(
-			(recipe) => withStep(recipe, { ...use.stage.step, params }),
-			`${sheet?.title}: ${use.label.toLowerCase()}`,
-		);
 	}
 </script>
 
@@ -125,9 +153,9 @@
 			Keep it with the job
 		</button>
 	</div>
-	{#each uses as use, i (i)}
-		<button class="button small" disabled={desk.deeds.busy} onclick={() => void put(use)}>
-			{use.label} into: {spoken(use.stage.words)}
+	{#each needs as need, i (i)}
+		<button class="button small" disabled={desk.deeds.busy} onclick={() => void need.put()}>
+			{need.words}
 		</button>
 	{/each}
 {/if}

@@ -3,6 +3,8 @@ import type { Cloth } from '../../lib/api/client';
 
 export interface NumberOfCloth {
 	label: string;
+	/** What a worksheet calls it, where its result can be this. */
+	key?: string;
 	unit: 'cm' | '%' | 'g/m²' | '';
 	low: number;
 	high: number;
@@ -33,6 +35,7 @@ function ofPair(name: Pair, at: 0 | 1, label: string, high: number): NumberOfClo
 	const times = isShare ? 100 : 1;
 	return {
 		label,
+		key: `${name}_${at ? 'weft' : 'warp'}`,
 		unit: isShare ? '%' : 'cm',
 		low: 0,
 		high,
@@ -58,6 +61,7 @@ export const SHARES: NumberOfCloth[] = [
 	ofPair('stretch', 1, 'Stretch along the weft', 400),
 	{
 		label: 'Springs back',
+		key: 'recovery',
 		unit: '%',
 		low: 0,
 		high: 100,
