@@ -36,6 +36,11 @@ def attachment(content: str | bytes, media: str, name: str) -> HttpResponse:
     return response
 
 
+def paper_of(content: bytes, name: str) -> HttpResponse:
+    """Return a printed sheet to save, called after what it is."""
+    return attachment(content, "application/pdf", f"{filename(name)}.pdf")
+
+
 def files(*media: str) -> dict[str, Any]:
     """Return how the API describes an answer that is a file of one of some kinds."""
     content = {kind: {"schema": DOCUMENT if kind == "application/json" else BINARY} for kind in media}

@@ -38,7 +38,7 @@ from studio.cutting_schemas import (
     WorksheetUseOut,
     WorksheetValuesIn,
 )
-from studio.downloads import attachment, filename, files
+from studio.downloads import files, paper_of
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
 from studio.lays import (
     cut_of,
@@ -202,7 +202,7 @@ def print_lay(
                 f"There are {cm(plan.cloth.length)} at hand: {cm(plan.bought - plan.cloth.length)} too little."
             )
         content = write_lay_pdf(plan, wanted, title=f"Lay plan, {job.garment}", paper=paper, unit=unit, notes=notes)
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} lay plan')}.pdf")
+    return paper_of(content, f"{job.garment} lay plan")
 
 
 @router.get("/jobs/{job_id}/lists/print", openapi_extra=files("application/pdf"))
@@ -224,7 +224,7 @@ def print_lists(
             paper=paper,
             unit=unit,
         )
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} lists')}.pdf")
+    return paper_of(content, f"{job.garment} lists")
 
 
 @router.get("/jobs/{job_id}/sums/print", openapi_extra=files("application/pdf"))
@@ -244,7 +244,7 @@ def print_sums(
             paper=paper,
             unit=unit,
         )
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} sums')}.pdf")
+    return paper_of(content, f"{job.garment} sums")
 
 
 @router.get("/jobs/{job_id}/worksheet/print", openapi_extra=files("application/pdf"))
@@ -263,7 +263,7 @@ def print_worksheet(
             paper=paper,
             unit=unit,
         )
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} worksheet')}.pdf")
+    return paper_of(content, f"{job.garment} worksheet")
 
 
 @router.get("/jobs/{job_id}/run/print", openapi_extra=files("application/pdf"))
@@ -272,4 +272,4 @@ def print_run(request: HttpRequest, job_id: UUID, paper: Paper = Paper.A0) -> Ht
     job = job_of(job_id)
     with printing(), turn(LOOK):
         content = run_on_paper(job, paper)
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} sizes')}.pdf")
+    return paper_of(content, f"{job.garment} sizes")

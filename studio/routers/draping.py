@@ -12,7 +12,7 @@ from izett.files.tear_file import write_tear_pdf
 from izett.units import Unit
 from studio.actions.prepare_drape import prepare_drape
 from studio.beside import beside_draft
-from studio.downloads import attachment, filename, files
+from studio.downloads import attachment, filename, files, paper_of
 from studio.drape_schemas import BesideOut, DrapesOut, MarksIn, MarksOut, TearOut
 from studio.drapes import catalogue_of_drapes, tear_state, torn
 from studio.form_schemas import OnForm
@@ -70,7 +70,7 @@ def print_tear_list(
         content = write_tear_pdf(
             found, title=f"Tear list, {job.garment}", tape=drape.tape if drape else (), paper=paper, unit=unit
         )
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} tear list')}.pdf")
+    return paper_of(content, f"{job.garment} tear list")
 
 
 @router.post("/marks", response=MarksOut)

@@ -16,7 +16,7 @@ from studio.actions.look_again import look_again
 from studio.actions.photograph import add_photo, remove_photo
 from studio.actions.prepare_muslin import prepare_muslin
 from studio.actions.spend_time import start_clock, stop_clock, type_time
-from studio.downloads import attachment, filename, files
+from studio.downloads import files, paper_of
 from studio.lanes import LOOK, SAVE, in_turn, printing, turn
 from studio.locking import job_of, version_named
 from studio.models import Photo
@@ -64,7 +64,7 @@ def print_fitting_sheet(
         with turn(LOOK):
             sheet = fitting_sheet(job)
         content = write_fitting_sheet(sheet, paper=paper, unit=unit)
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} muslin {sheet.muslin}')}.pdf")
+    return paper_of(content, f"{job.garment} muslin {sheet.muslin}")
 
 
 @router.post("/jobs/{job_id}/papers", response=PapersOut)
@@ -215,7 +215,7 @@ def print_story(
         with turn(LOOK):
             told = story_of(job)
         content = write_story(told, photo=_jpeg, paper=paper, unit=unit)
-    return attachment(content, "application/pdf", f"{filename(f'{job.garment} story')}.pdf")
+    return paper_of(content, f"{job.garment} story")
 
 
 def _jpeg(name: str) -> bytes:

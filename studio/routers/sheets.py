@@ -21,7 +21,7 @@ from izett.units import Unit
 from studio.actions.keep_sheet import keep_sheet
 from studio.actions.keep_under_way import drop_under_way, keep_under_way
 from studio.cautions import CAUTIONS
-from studio.downloads import attachment, filename, files
+from studio.downloads import attachment, filename, files, paper_of
 from studio.judging import figure_of_sheet
 from studio.lanes import printing
 from studio.locking import wearer_of
@@ -163,4 +163,4 @@ def _pdf(sheet: Sheet | None, paper: str, name: str) -> HttpResponse:
         preparation=[f"{item.title}: {item.says}" for item in preparation()],
         cautions=CAUTIONS["measure"],
     )
-    return attachment(content, "application/pdf", f"{filename(name)}.pdf")
+    return paper_of(content, name)

@@ -120,11 +120,6 @@
 		color: var(--moss);
 		font-weight: 600;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		gap: 0.6rem;

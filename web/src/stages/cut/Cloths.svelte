@@ -111,11 +111,6 @@
 		align-items: end;
 		margin: 0.4rem 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

@@ -183,11 +183,6 @@
 	dd {
 		margin: 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 0.3rem 0;
 		border-bottom: 1px solid var(--rule);

@@ -75,11 +75,6 @@
 	h3::first-letter {
 		text-transform: uppercase;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		border-bottom: 1px solid var(--rule);
 	}

@@ -68,11 +68,6 @@
 		font-size: 0.95rem;
 		margin: 0.3rem 0 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

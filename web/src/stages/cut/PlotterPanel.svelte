@@ -99,11 +99,6 @@
 	p {
 		margin: 0.4rem 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 0.4rem 0.5rem;
 		border-bottom: 1px solid var(--rule);

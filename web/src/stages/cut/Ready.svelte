@@ -194,11 +194,6 @@
 	p {
 		margin: 0.4rem 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 0.2rem 0;
 		border-bottom: 1px solid var(--rule);

@@ -224,11 +224,6 @@
 		gap: 0.5rem;
 		margin: 0.4rem 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

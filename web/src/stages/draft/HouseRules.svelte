@@ -96,11 +96,6 @@
 		cursor: pointer;
 		font-weight: 600;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		justify-content: space-between;

@@ -117,12 +117,6 @@
 		font-size: 1.05rem;
 		margin: 0.7rem 0.3rem 0.1rem;
 	}
-	ul,
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	ul > li {
 		padding: 0.35rem 0.4rem;
 		border-bottom: 1px solid var(--rule);

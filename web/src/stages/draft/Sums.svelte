@@ -173,11 +173,6 @@
 		align-items: center;
 		margin: 0.4rem 0.3rem;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: grid;
 		grid-template-columns: 1fr auto;

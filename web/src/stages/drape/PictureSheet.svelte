@@ -1,7 +1,8 @@
 <!-- A picture that is being traced: the places that tell its scale, and the tap on the piece, are clicked on it. -->
 <script lang="ts">
 	import type { TakenPlace } from '../../lib/api/client';
-	import type { Capture, Pixel } from './capture.svelte';
+	import type { Capture } from './capture.svelte';
+	import type { Pixel } from './taken.svelte';
 	import MarkShape from '../../lib/marks/MarkShape.svelte';
 	import Nearness, { NEARER } from '../../lib/table/Nearness.svelte';
 	import { zoomed, type View } from '../../lib/table/view';

@@ -115,11 +115,6 @@
 {/if}
 
 <style>
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		padding: 0.35rem 0.4rem;
 		border-bottom: 1px solid var(--rule);

@@ -82,11 +82,6 @@
 		margin: 0.8rem 0 0.2rem;
 		color: var(--ink-soft);
 	}
-	ol {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	label {
 		display: flex;
 		gap: 0.8rem;

@@ -10,10 +10,7 @@ import {
 } from '../../lib/api/client';
 import { LongWork } from '../../lib/api/longWork.svelte';
 import type { Desk } from '../../lib/desk/desk.svelte';
-import { TakenPlaces, type TakenKind } from './taken.svelte';
-
-/** A place in a picture, pixels. */
-export type Pixel = [number, number];
+import { type Pixel, TakenPlaces, type TakenKind } from './taken.svelte';
 
 /** How many places each way of telling a scale asks to be clicked, before the piece is tapped. */
 export const CLICKS: Record<TraceBy, number> = { sheets: 0, points: 2, rectangle: 4, grid: 1 };

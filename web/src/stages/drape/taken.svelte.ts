@@ -1,6 +1,8 @@
 /** What a person takes over a traced picture: corners, notches and pencil marks, each taken, moved or dropped; and undone. */
 import type { TakenPlace } from '../../lib/api/client';
-import type { Pixel } from './capture.svelte';
+
+/** A place in a picture, pixels. */
+export type Pixel = [number, number];
 
 export type TakenKind = TakenPlace['kind'];
 

@@ -99,11 +99,6 @@
 		font-size: 1rem;
 		margin: 0.5rem 0 0.2rem;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li {
 		display: flex;
 		gap: 0.6rem;

@@ -78,11 +78,6 @@
 		align-items: baseline;
 		margin: 0.5rem 0 0;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li button {
 		width: 100%;
 		text-align: left;

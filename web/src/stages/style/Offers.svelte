@@ -84,11 +84,6 @@
 		color: var(--ink-soft);
 		margin: 0.5rem 0 0.1rem;
 	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	li button {
 		width: 100%;
 		text-align: left;

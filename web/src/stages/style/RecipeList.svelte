@@ -259,11 +259,6 @@
 		margin: 0.6rem 0.3rem 0.2rem;
 	}
 	ol,
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-	}
 	ol > li {
 		padding: 0.4rem 0.3rem;
 		border-bottom: 1px solid var(--rule);
