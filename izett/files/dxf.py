@@ -1,12 +1,13 @@
 """DXF in millimetres, y up, pieces side by side: a plain one, and one with the layer numbers that cutting rooms use.
 
-Plain: for each piece its sewing line and its cutting line as closed polylines, on layers of their own. By number, after
+Plain: for each piece its cutting line and its sewing line as closed polylines, its marks and its words, each on a layer
+called after the piece. By number, after
 ASTM D6673 (from memory): 1 boundary (the cutting line), 2 its corners, 3 points of its curves, 4 notches, 6 fold line,
 7 grain, 8 lines within the piece, 11 cutouts within it, 13 drill holes, 14 sewing line, 15 words.
 """
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from enum import IntEnum
 from io import StringIO
 from math import cos, radians
@@ -42,38 +43,35 @@ class Layer(IntEnum):
     WORDS = 15
 
 
+#: What has a layer of its own in a plain drawing; all else is marks.
+PLAIN = {Layer.BOUNDARY: "CUT", Layer.SEWING: "SEW", Layer.WORDS: "WORDS"}
+
+
 def write_dxf(sheets: Sequence[SheetPiece], *, numbered: bool = False) -> str:
     """Return a DXF drawing of pieces, 1 unit = 1 mm; `numbered` for the layers by number."""
     from ezdxf.filemanagement import new  # noqa: PLC0415
 
     document = new("R2010", units=_MM)
     space = document.modelspace()
-    if numbered:
-        for number in Layer:
-            document.layers.add(str(number.value))
     left = 0.0
     for sheet in sheets:
         x0, y0, x1, _ = sheet.bounds
         move = _Move((left / 10 - x0, -y0))
-        if numbered:
-            _numbered(space, sheet, move)
-        else:
-            for suffix, line in (("CUT", sheet.cutting), ("SEW", sheet.sewing)):
-                layer = f"{_layer_of(sheet.piece.name)}_{suffix}"
-                if layer not in document.layers:
-                    document.layers.add(layer)
-                space.add_lwpolyline(move.all(line), close=True, dxfattribs={"layer": layer})
-            words = space.add_text(sheet.piece.title, height=8, dxfattribs={"layer": layer})
-            words.set_placement((left, -12))
+        names = {layer: str(layer.value) for layer in Layer} if numbered else _plain(sheet)
+        for name in names.values():
+            if name not in document.layers:
+                document.layers.add(name)
+        _draw(space, sheet, move, names, corners=numbered)
         left += (x1 - x0) * 10 + SPACE
     stream = StringIO()
     document.write(stream)
     return stream.getvalue()
 
 
-def _layer_of(name: str) -> str:
-    """Return a piece's name as that of a layer: some characters none can have, such as what marks a right half."""
-    return re.sub(r"[^\w -]", "_", name).upper()
+def _plain(sheet: SheetPiece) -> dict[Layer, str]:
+    """Return the layers of a piece by its name: some characters no layer can have, such as what marks a right half."""
+    name = re.sub(r"[^\w -]", "_", sheet.piece.name).upper()
+    return {layer: f"{name}_{PLAIN.get(layer, 'MARKS')}" for layer in Layer}
 
 
 class _Move:
@@ -89,12 +87,14 @@ class _Move:
         return [self(spot) for spot in spots]
 
 
-def _numbered(space: "Modelspace", sheet: SheetPiece, move: _Move) -> None:
+def _draw(space: "Modelspace", sheet: SheetPiece, move: _Move, names: Mapping[Layer, str], *, corners: bool) -> None:
+    """Draw a piece on its layers; `corners` for the points of its boundary, told apart."""
+
     def on(layer: Layer) -> dict[str, str]:
-        return {"layer": str(layer.value)}
+        return {"layer": names[layer]}
 
     space.add_lwpolyline(move.all(sheet.cutting), close=True, dxfattribs=on(Layer.BOUNDARY))
-    for spot, before, after in _around(sheet.cutting):
+    for spot, before, after in _around(sheet.cutting) if corners else ():
         layer = Layer.CURVES if _runs_on(before, spot, after) else Layer.TURNS
         space.add_point(move(spot), dxfattribs=on(layer))
     if sheet.cutting != sheet.sewing:

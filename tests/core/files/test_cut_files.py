@@ -82,6 +82,11 @@ def test_a_plain_dxf_has_a_layer_for_each_line_of_each_piece(sheets):
         for suffix, line in (("CUT", sheet.cutting), ("SEW", sheet.sewing)):
             points = lines[f"{sheet.piece.name.upper()}_{suffix}"].get_points("xy")
             assert same(ring([(x / 10, y / 10) for x, y in points]), ring(line))
+        marks = [e for e in document.modelspace() if e.dxf.layer == f"{sheet.piece.name.upper()}_MARKS"]
+        straight = [e for e in marks if e.dxftype() == "LINE"]
+        # Its notches, its grain, its fold; what is drilled.
+        assert len(straight) == len(sheet.notches) + 1 + (sheet.fold is not None)
+        assert sum(e.dxftype() == "POINT" for e in marks) == len(sheet.drills)
 
 
 def test_an_svg_is_read_back_by_an_independent_reader(sheets):
