@@ -263,16 +263,16 @@ def _ring(parts: Sequence[Curve]) -> tuple[Curve, ...] | None:
 
 
 def _dxf(content: bytes, unit: DrawnIn | None) -> list[Closed]:
-    from ezdxf import path as dxf_path  # noqa: PLC0415
-    from ezdxf.disassemble import recursive_decompose  # noqa: PLC0415
-    from ezdxf.filemanagement import read as read_dxf  # noqa: PLC0415
-
     entities = len(re.findall(rb"(?m)^\s*0\r?$", content))
     if entities > MOST_DRAWN:
         raise UnreadableFile(
             f"The DXF has {entities:,} entries; at most {MOST_DRAWN:,} are read.",
             fix="Export the pieces' outlines alone.",
         )
+    from ezdxf import path as dxf_path  # noqa: PLC0415  (they take a while, and what is too much needs none of them)
+    from ezdxf.disassemble import recursive_decompose  # noqa: PLC0415
+    from ezdxf.filemanagement import read as read_dxf  # noqa: PLC0415
+
     try:
         document = read_dxf(StringIO(content.decode("utf-8", errors="replace")))
         said = _DXF_UNITS.get(int(document.header.get("$INSUNITS", 0)))

@@ -14,8 +14,6 @@ from math import inf, sqrt
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from scipy.optimize import linprog
-from scipy.sparse import coo_matrix
 
 from izett.cutting.lay.columns import Ground, Spot, grown, length_of
 from izett.cutting.lay.cutouts import Outline, Pose
@@ -52,6 +50,10 @@ def _pressed(spots: Sequence[Spot], ground: Ground) -> list[Spot] | None:
     parts = _Parts.of(spots, ground)
     places = np.array([(spot.x, spot.y) for spot in spots])
     heights = np.array([spot.pose.height for spot in spots])
+    # Loading it takes longer than many a command, and few of them lay anything.
+    from scipy.optimize import linprog  # noqa: PLC0415
+    from scipy.sparse import coo_matrix  # noqa: PLC0415  (as above)
+
     number = len(spots)
     first, second, normals, apart = parts.parted(2 * sqrt(2) * FARTHEST)
     i, j = parts.owner[first], parts.owner[second]
