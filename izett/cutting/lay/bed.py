@@ -65,6 +65,11 @@ class Bed:
         return LENGTHS.get(self.fold, 1)
 
 
+def beside_meeting(cloth: Cloth) -> float:
+    """Return what is left free on either side of where the selvedges meet: they, or half of what lies between pieces."""
+    return max(cloth.selvedge, cloth.gap / 2)
+
+
 def bed_of(cloth: Cloth, fold: Fold | None = None, *, meet: float | None = None) -> Bed:
     """Return a cloth as it lies.
 
@@ -80,5 +85,6 @@ def bed_of(cloth: Cloth, fold: Fold | None = None, *, meet: float | None = None)
         return Bed(fold, whole, (Strip(edge, whole - edge),))
     if fold is Fold.BOTH_TO_MIDDLE:
         at = half / 2 if meet is None else meet
+        edge = beside_meeting(cloth)
         return Bed(fold, half, (Strip(0.0, at - edge, 0.0), Strip(at + edge, half, half)))
     return Bed(fold, half, (Strip(0.0, half - edge, 0.0),))

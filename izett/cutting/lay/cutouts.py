@@ -14,7 +14,7 @@ import shapely
 from numpy.typing import NDArray
 
 from izett.cutting.cloth import Cloth, Fold
-from izett.cutting.lay.bed import Bed, bed_of
+from izett.cutting.lay.bed import Bed, bed_of, beside_meeting
 from izett.errors import IzettError
 from izett.finishing.sheet import SheetPiece
 from izett.geometry.point import Point
@@ -299,7 +299,7 @@ def _refuse_too_wide(found: Sequence[Section], cloth: Cloth) -> None:
     for section in found:
         strips = section.bed.strips
         # Where selvedges meet, they can meet anywhere: one strip can be as wide as both.
-        room = strips[-1].right - strips[0].left - (len(strips) - 1) * 2 * cloth.selvedge
+        room = strips[-1].right - strips[0].left - (len(strips) - 1) * 2 * beside_meeting(cloth)
         for cutout in section.cutouts:
             over = cutout.narrowest.width - room
             if over > HAIR:

@@ -11,7 +11,7 @@ from queue import SimpleQueue
 from threading import Event, Thread
 
 from izett.cutting.cloth import Cloth, Fold
-from izett.cutting.lay.bed import bed_of
+from izett.cutting.lay.bed import bed_of, beside_meeting
 from izett.cutting.lay.columns import Columns, Ground, Spot, length_of
 from izett.cutting.lay.compacting import compacted
 from izett.cutting.lay.cutouts import DoesNotFit, Section, Wanted, sections
@@ -131,7 +131,7 @@ def _meeting(section: Section, cloth: Cloth, seed: int) -> Section:
     Raises:
         DoesNotFit: they lie nowhere.
     """
-    half, edge = section.bed.width, cloth.selvedge
+    half, edge = section.bed.width, beside_meeting(cloth)
     steps = max(int(half / 2 / MEET_EVERY), 1)
     just = {cutout.narrowest.width + edge for cutout in section.cutouts}
     places = sorted({half / 2 * i / steps for i in range(1, steps + 1)} | {at for at in just if edge < at <= half / 2})

@@ -115,6 +115,16 @@ def test_a_piece_wider_than_the_cloth_is_named_with_by_how_much():
     assert "102 cm" in told.value.fix
 
 
+@pytest.mark.parametrize("seed", [81, 112])
+def test_pieces_on_either_side_of_where_raw_edges_meet_are_as_far_apart_as_any(seed):
+    """Cloth without a selvedge, both edges folded inwards: half of what lies between pieces is left on either side."""
+    random = Random(f"lay {seed}")
+    pieces, cloth = random_pieces(random), random_cloth(random)
+    assert cloth.fold is Fold.BOTH_TO_MIDDLE and cloth.gap > 2 * cloth.selvedge
+    plan = best_plan(wanted(*pieces), cloth, effort=Effort(rounds=200, looks=0.05))
+    assert not list(faults(plan, pieces, cloth))
+
+
 def test_sharp_pieces_as_wide_as_the_cloth_are_laid_with_what_is_left_free_around_them():
     random, laid = Random(3), 0
     for _ in range(60):
