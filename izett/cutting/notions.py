@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from izett.cutting.lay.cutouts import Wanted
 from izett.cutting.worksheets import summed, sums
+from izett.geometry.point import Point, between
 from izett.pattern.piece import Piece
 from izett.pattern.placed import (
     BONE,
@@ -49,13 +50,9 @@ BOUGHT: Mapping[str, tuple[_Bought, ...]] = {
     "interfacing": (_Bought("interfacing", "interfacing_length", "cm"),),
 }
 
-#: What is bought for each place that is marked.
-SEWN_ON: Mapping[Placed, str] = {
-    Placed.BUTTON: "buttons",
-    Placed.SNAP: "snaps",
-    Placed.HOOK: "hooks and eyes",
-    Placed.EYELET: "eyelets",
-}
+#: What is bought for each place that is marked. Where a pair closes at its centre, one half of it has the one part of
+#: these, and the other half the other; eyelets are on both.
+CLOSES: Mapping[Placed, str] = {Placed.BUTTON: "buttons", Placed.SNAP: "snaps", Placed.HOOK: "hooks and eyes"}
 
 
 def notions(kind: str, values: Mapping[str, float]) -> list[Notion]:
@@ -80,23 +77,23 @@ def marked(wanted: Sequence[Wanted]) -> list[Notion]:
     for one in wanted:
         piece = one.sheet.piece
         drawn = one.number * (2 if piece.on_fold else 1)
-        for what in _sewn_on(piece):
-            # Of what closes at the centre one half has the buttonholes, and the other the buttons.
-            found[what] += one.times if closes_with_partner(piece) else drawn
+        for what, at in _closing(piece):
+            found[what] += one.times if closes_with_partner(piece, at) else drawn
         for what in _sewn_in(piece):
             found[what] += drawn
     return [Notion(what, float(number)) for what, number in found.items()]
 
 
-def _sewn_on(piece: Piece) -> Iterator[str]:
-    """Yield what is bought for each place of a piece as it is drawn."""
+def _closing(piece: Piece) -> Iterator[tuple[str, Point]]:
+    """Yield what is bought for each place of a piece that closes, as it is drawn, and where that is."""
     for hole in lines_called(piece, BUTTONHOLE):
-        yield f"buttons, {cm(hole.length - THICKNESS)}"
-    for kind, what in SEWN_ON.items():
-        yield from (what for _ in places_of(piece, kind))
+        yield f"buttons, {cm(hole.length - THICKNESS)}", between(hole.points[0], hole.points[-1], 0.5)
+    for kind, what in CLOSES.items():
+        yield from ((what, at) for at in places_of(piece, kind))
 
 
 def _sewn_in(piece: Piece) -> Iterator[str]:
-    """Yield the bones of a piece as it is drawn, each by its length."""
+    """Yield the eyelets and the bones of a piece as it is drawn, each bone by its length."""
+    yield from ("eyelets" for _ in places_of(piece, Placed.EYELET))
     for bone in lines_called(piece, BONE):
         yield f"{'flat' if is_straight(bone) else 'spiral'} bones, {cm(bone.length)}"

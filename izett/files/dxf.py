@@ -1,9 +1,9 @@
 """DXF in millimetres, y up, pieces side by side: a plain one, and one with the layer numbers that cutting rooms use.
 
 Plain: for each piece its cutting line and its sewing line as closed polylines, its marks and its words, each on a layer
-called after the piece. By number, after
-ASTM D6673 (from memory): 1 boundary (the cutting line), 2 its corners, 3 points of its curves, 4 notches, 6 fold line,
-7 grain, 8 lines within the piece, 11 cutouts within it, 13 drill holes, 14 sewing line, 15 words.
+called after the piece. By number, after ASTM D6673 (from memory): 1 boundary (the cutting line), 2 its corners, 3 points
+of its curves, 4 notches, 6 fold line, 7 grain, 8 lines within the piece, 11 cutouts within it, 13 drill holes, 14 sewing
+line, 15 words.
 """
 
 import re

@@ -20,8 +20,9 @@ from izett.errors import UnreadableFile
 LARGEST = 6 * 2**20
 #: Objects and lists within each other. A job file has nine at most.
 MOST_NESTED = 40
-#: Objects and lists altogether: each takes memory, however little it says. All of the demo's jobs have some thousands.
-MOST_LISTS = 200_000
+#: Objects and lists altogether, and values in them: each takes memory, however little it says. A job gains some fifty
+#: lists with a change: it has no more after thousands of them.
+MOST_LISTS, MOST_VALUES = 300_000, 1_500_000
 #: Rows and columns of a table.
 MOST_ROWS, MOST_COLUMNS = 5_000, 500
 #: A spreadsheet works out what begins so.
@@ -33,13 +34,12 @@ def read_json(text: str | bytes) -> Any:
     """Return what a JSON text says.
 
     Raises:
-        UnreadableFile: it is no JSON, has a number that is none or has no end, more lists than any file of Izett's, or
-            lists within lists without end.
+        UnreadableFile: it is no JSON, has a number that is none or has no end, more lists or values than any file of
+            Izett's, or lists within lists without end.
     """
-    whole = text.encode("utf-8", "surrogatepass") if isinstance(text, str) else text
-    if whole.count(b"[") + whole.count(b"{") > MOST_LISTS:
+    if _count(text, "[") + _count(text, "{") > MOST_LISTS or _count(text, ",") > MOST_VALUES:
         raise UnreadableFile(
-            f"The file has more than {MOST_LISTS:,} lists: it is none of Izett's.",
+            f"The file has more than {MOST_LISTS:,} lists or {MOST_VALUES:,} values: it is none of Izett's.",
             fix="Choose a file that was written by Izett.",
         )
     try:
@@ -51,6 +51,10 @@ def read_json(text: str | bytes) -> Any:
     if nesting(data) > MOST_NESTED:
         raise _too_deep()
     return data
+
+
+def _count(text: str | bytes, mark: str) -> int:
+    return text.count(mark) if isinstance(text, str) else text.count(mark.encode())
 
 
 def _no_number(text: str) -> NoReturn:

@@ -11,7 +11,8 @@ from typing import NamedTuple
 from izett.geometry.outline import gap
 from izett.geometry.point import Point, Vector, add, between, left_of, right_of, scale
 from izett.pattern.facts import Role
-from izett.pattern.piece import LevelLine, Piece, Span, has_role
+from izett.pattern.levels import RIMS
+from izett.pattern.piece import LevelLine, Piece, Span
 from izett.pattern.sewn import place_on
 
 #: What a bone is called on a piece, and a buttonhole.
@@ -81,7 +82,13 @@ def is_straight(line: LevelLine) -> bool:
     return all(gap([line.points[0], line.points[-1]], spot) <= STRAIGHT for spot in line.points)
 
 
-def closes_with_partner(piece: Piece) -> bool:
-    """Return whether a piece is one half of what closes at the centre: its buttonholes are worked on one of the pair."""
-    centres = has_role(piece, Role.CENTRE_FRONT) or has_role(piece, Role.CENTRE_BACK)
-    return centres and piece.on_fold is None and piece.cut % 2 == 0
+def closes_with_partner(piece: Piece, at: Point) -> bool:
+    """Return whether a place lies where a pair closes over itself: nearer to its centre than to its other upright lines.
+
+    What closes there has buttonholes on the one half, and buttons on the other.
+    """
+    upright = [edge for edge in piece.edges if not edge.is_leg and edge.role not in RIMS]
+    if piece.on_fold is not None or piece.cut % 2 or not upright:
+        return False
+    nearest = min(upright, key=lambda edge: gap(edge.curve.flattened(), at))
+    return nearest.role in (Role.CENTRE_FRONT, Role.CENTRE_BACK)

@@ -47,13 +47,13 @@ def compacted(spots: Sequence[Spot], ground: Ground) -> list[Spot]:
 
 def _pressed(spots: Sequence[Spot], ground: Ground) -> list[Spot] | None:
     """Return the spots after the moves that shorten the plan most; None where there are none."""
-    parts = _Parts.of(spots, ground)
-    places = np.array([(spot.x, spot.y) for spot in spots])
-    heights = np.array([spot.pose.height for spot in spots])
     # Loading it takes longer than many a command, and few of them lay anything.
     from scipy.optimize import linprog  # noqa: PLC0415
     from scipy.sparse import coo_matrix  # noqa: PLC0415  (as above)
 
+    parts = _Parts.of(spots, ground)
+    places = np.array([(spot.x, spot.y) for spot in spots])
+    heights = np.array([spot.pose.height for spot in spots])
     number = len(spots)
     first, second, normals, apart = parts.parted(2 * sqrt(2) * FARTHEST)
     i, j = parts.owner[first], parts.owner[second]

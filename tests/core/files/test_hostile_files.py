@@ -60,6 +60,8 @@ SPOILT = {
     "a drawing cut off": (lambda _: "0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70", ".dxf", "DXF"),
     "a huge pattern": (lambda _: "[" * 7_000_000, ".json", "MB"),
     "lists without end": (lambda _: "[" * 1_000_000, ".json", "lists"),
+    "many numbers": (lambda _: "[" + "1," * 1_550_000 + "1]", ".json", "values"),
+    "many small objects": (lambda _: "[" + '{"a":1},' * 299_000 + "{}]", ".json", ""),
     "lists within lists": (lambda _: "[" * 90_000, ".json", "within each other"),
     "many empty lists": (lambda _: "[" + "[]," * 1_500_000 + "[]]", ".json", "lists"),
     "more pieces than a garment has": (crowded, ".json", "pieces"),

@@ -25,11 +25,8 @@ BLOCKS = ("bodice", "sleeve", "skirt")
 SIDE = {"start": "front.waist_side", "end": "front.underarm", "along": "front.side"}
 CENTRE = {"start": "front.neck_cf", "end": "front.waist_cf", "along": "front.centre"}
 OPENED = ("open_up", {"closure": "buttons", "at": CENTRE, "long": 0.0, "stand": 1.8})
-BUTTONS = {
-    "line": {"start": "s0.stand_start", "end": "s0.stand_end", "along": "front.centre"},
-    "number": 5,
-    "last": 4.0,
-}
+STAND = {"start": "s0.stand_start", "end": "s0.stand_end", "along": "front.centre"}
+BUTTONS = {"line": STAND, "number": 5, "last": 4.0}
 
 
 def tried(evaluator, body, *steps):
@@ -136,7 +133,9 @@ def test_what_is_marked_is_bought(evaluator, middling):
         middling,
         OPENED,
         ("button_places", {**BUTTONS, "button": 1.8}),
-        ("mark_place", {"at": {**SIDE, "fraction": 0.5}, "kind": "snap"}),
+        ("mark_place", {"at": {**STAND, "fraction": 0.1}, "kind": "snap"}),
+        ("mark_place", {"at": {**STAND, "fraction": 0.2}, "kind": "eyelet"}),
+        ("mark_place", {"at": {**SIDE, "fraction": 0.5}, "kind": "hook"}),
         ("mark_place", {"at": {**SIDE, "fraction": 0.5}, "kind": "pocket", "inwards": 6}),
         ("bone_channel", {"line": SIDE, "short": 1.3}),
     )
@@ -144,9 +143,11 @@ def test_what_is_marked_is_bought(evaluator, middling):
     front = pattern.piece("bodice_front")
     (bone,) = lines_called(front, "bone")
     bought = {plain(one.what): one.amount for one in marked(cut)}
-    # One front has the holes, and the other the buttons and the snaps' halves; both sides are boned.
+    # Of what closes at the centre, one front has the one part and the other the other; there are two sides, and eyelets
+    # on both fronts.
     assert bought["buttons, 1.8 cm"] == 5
     assert bought["snaps"] == 1
+    assert bought["hooks and eyes"] == 2 and bought["eyelets"] == 2
     assert sum(number for what, number in bought.items() if "bones" in what and plain(cm(bone.length)) in what) == 2
     assert not [what for what in bought if "pocket" in what]
     twice = {plain(one.what): one.amount for one in marked([Wanted(one.sheet, 2) for one in cut])}
