@@ -73,7 +73,11 @@ def shopping(
         cost = cloth.cost(sold(length, unit=unit)) if cloth is not None and cloth.price and length else None
         note = "the pieces have changed since it was laid" if one.stale else ""
         found.append(ToBuy(f"{USES[one.use]}{name}", length, "cm", note, cost, by_shop=True))
-    found += [ToBuy(one.what, one.amount, one.unit, "as marked on the pieces") for one in marked(cut)]
+    on_pieces = marked(cut)
+    found += [ToBuy(one.what, one.amount, one.unit, "as marked on the pieces") for one in on_pieces]
+    twice = {one.kind for one in on_pieces}
     for kind, values, note in sums:
-        found += [ToBuy(one.what, one.amount, one.unit, note) for one in notions(kind, values)]
+        for notion in notions(kind, values):
+            words = [note, "marked on the pieces as well: buy them once"] if notion.kind in twice else [note]
+            found.append(ToBuy(notion.what, notion.amount, notion.unit, "; ".join(filter(None, words))))
     return found

@@ -237,11 +237,11 @@ def test_a_place_is_marked_beside_an_edge_changed_bought_and_taken_off(cutting):
     tab.button("Mark a place beside it", exact=False).click()
     form = page.get_by_role("form", name="Mark a place")
     form.get_by_label("what is marked").select_option("snap")
-    expect(form.get_by_text("Mark snap", exact=False)).to_be_visible()
+    expect(form.get_by_text("Snap: ", exact=False)).to_be_visible()
     assert page.locator("path.place").count() == 1
     with tab.keeping():
         tab.button("Keep this step").click()
-    marked = page.get_by_role("region", name="What is pointed at").get_by_text("Mark snap", exact=False)
+    marked = page.get_by_role("region", name="What is pointed at").get_by_text("Snap: ", exact=False)
     marked.click()
     tab.field("from the line into the piece").fill("3.5")
     tab.field("from the line into the piece").press("Tab")
@@ -252,7 +252,7 @@ def test_a_place_is_marked_beside_an_edge_changed_bought_and_taken_off(cutting):
     expect(page.get_by_text("snaps,", exact=False)).to_contain_text("2 (as marked on the pieces)")
     page.get_by_text("Pieces", exact=True).click()
     with tab.keeping():
-        tab.button("Take off: Mark snap", exact=False).click()
+        tab.button("Take off: Snap", exact=False).click()
     expect(page.locator("path.place")).to_have_count(0)
 
 
@@ -263,7 +263,7 @@ def test_a_measured_shrinkage_goes_straight_into_the_cloth(cutting):
     tab.field("Along the selvedge afterwards").fill("47")
     tab.field("Along the selvedge afterwards").press("Tab")
     with tab.keeping():
-        tab.button(f"Shrinkage of the warp into: {CLOTH}").click()
+        tab.button(f"Shrinkage of the warp, 6 %, into: {CLOTH}").click()
     page.get_by_text("Cloths", exact=True).click()
     expect(tab.field("Shrinkage along the warp")).to_have_value("6")
 

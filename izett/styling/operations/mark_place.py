@@ -64,7 +64,7 @@ def describe(params: MarkPlace) -> str:
     """Return the step in the maker's words."""
     if params.kind is Placed.NOTCH:
         return f"Notch in {line_words(params.at.along)}"
-    return f"Mark {params.kind.value}: {cm(params.inwards, 2)} beside {line_words(params.at.along)}"
+    return f"{params.kind.value.capitalize()}: {cm(params.inwards, 2)} beside {line_words(params.at.along)}"
 
 
 def offers(subject: Subject, _pattern: Readable) -> Iterator[Offer]:

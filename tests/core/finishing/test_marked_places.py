@@ -156,6 +156,9 @@ def test_what_is_marked_is_bought(evaluator, middling):
     assert [row.what for row in rows if row.note == "as marked on the pieces"] == [one.what for one in marked(cut)]
     assert rows[-1].note == "waist" and rows[-1].unit == "cm"
     assert rows[0].amount_words(Unit.INCH) == "5"
+    # What was summed too is told, so that nobody buys it twice.
+    (summed,) = shopping((), cut, [("buttons", {}, "down the front")])[len(marked(cut)) :]
+    assert summed.note.startswith("down the front; ") and "once" in summed.note
 
 
 def test_bones_of_a_worksheet_are_bought_by_number_and_length():

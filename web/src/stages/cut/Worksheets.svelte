@@ -46,7 +46,7 @@
 		if (open) open = { ...open, values: { ...open.values, [symbol]: value } };
 	}
 
-	function said(line: CutSumLine): string {
+	function said(line: Pick<CutSumLine, 'value' | 'unit'>): string {
 		if (line.unit === 'cm') return shown(line.value);
 		const number = String(Math.round(line.value * 100) / 100);
 		return line.unit ? `${number} ${line.unit}` : number;
@@ -66,7 +66,9 @@
 		const value = line?.value ?? (input ? (open?.values?.[input.symbol] ?? input.default) : null);
 		if (value === null) return [];
 		const label = line?.label ?? input?.label ?? '';
-		const into = (what: string): string => `${label} into: ${what}`;
+		// What goes there is said: the sums may still be on their way.
+		const unit = line?.unit ?? input?.unit ?? '';
+		const into = (what: string): string => `${label}, ${said({ value, unit })}, into: ${what}`;
 		if (use.kind === 'cloth') {
 			const number = SHARES.find((one) => one.key === use.param);
 			const cloths = Object.entries(table.value?.kept.cloths ?? {}) as [ClothUse, Cloth][];
