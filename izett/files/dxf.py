@@ -104,6 +104,9 @@ def _draw(space: "Modelspace", sheet: SheetPiece, move: _Move, names: Mapping[La
     if sheet.fold is not None:
         space.add_line(move(sheet.fold[0]), move(sheet.fold[1]), dxfattribs=on(Layer.FOLD))
     space.add_line(move(sheet.grain[0]), move(sheet.grain[1]), dxfattribs=on(Layer.GRAIN))
+    # By number the layer says what a line is; by name it is seen.
+    for line in () if corners else sheet.signs:
+        space.add_lwpolyline(move.all(line), dxfattribs=on(Layer.GRAIN))
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
     for line in (*legs, *sheet.diamonds, *sheet.inner_lines, *(place.points for place in sheet.places)):
         space.add_lwpolyline(move.all(line), dxfattribs=on(Layer.WITHIN))

@@ -81,7 +81,8 @@ def _piece(sheet: SheetPiece, shift: Point, width: float) -> Iterator[str]:
     legs = [dart.legs for dart in sheet.darts if dart.sewn]
     places = [place.points for place in sheet.places]
     drills = [stroke for hole in sheet.drills for stroke in _crossed(hole)]
-    for mark in (*legs, *sheet.diamonds, *sheet.inner_lines, *places, *drills, *sheet.notches, sheet.grain):
+    inner = (*legs, *sheet.diamonds, *sheet.inner_lines, *places, *drills)
+    for mark in (*inner, *sheet.notches, sheet.grain, *sheet.signs):
         yield line(mark)
     for place in sheet.places:
         yield f"PU{at(*name_place(place))};LB{_plain(place.level)}{ETX};"

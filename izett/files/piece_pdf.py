@@ -14,8 +14,8 @@ if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
 
 POINTS_PER_CM: float = units.cm
-#: The grey of ink; widths of lines in points.
-INK = 0.12
+#: The grey of ink, and of lines across nested sizes; widths of lines in points.
+INK, SOFT = 0.12, 0.6
 _CUT, _SEW, _THIN = 0.9, 0.5, 0.4
 #: cm. The ring of a drill hole; from line to line of a label.
 DRILL, LINE_STEP = 0.15, 0.5
@@ -28,6 +28,8 @@ KINDS: tuple[tuple[float, ...], ...] = ((), (9, 3), (6, 2, 1, 2), (3, 2), (9, 2,
 
 def draw_stack(canvas: "Canvas", stack: Stack, shift: Point) -> None:
     """Draw a piece, or its sizes nested, each in its own kind of line, moved by cm."""
+    canvas.setStrokeGray(INK)
+    canvas.setFillGray(INK)
     for number, sheet in enumerate(stack.sheets):
         if stack.sizes:
             _draw_size(canvas, sheet, shift, number)
@@ -40,10 +42,13 @@ def draw_stack(canvas: "Canvas", stack: Stack, shift: Point) -> None:
 def _draw_size(canvas: "Canvas", sheet: SheetPiece, shift: Point, number: int) -> None:
     """Draw one of several sizes: its lines alone, in its kind of line."""
     kind = KINDS[number % len(KINDS)]
-    canvas.setStrokeGray(INK)
     polyline(canvas, sheet.cutting, shift, width=_CUT, dash=kind, closed=True)
     if sheet.cutting != sheet.sewing:
         polyline(canvas, sheet.sewing, shift, width=_THIN, dash=kind, closed=True)
+    canvas.setStrokeGray(SOFT)
+    for level in sheet.inner_lines:
+        polyline(canvas, level, shift, width=_THIN, dash=kind)
+    canvas.setStrokeGray(INK)
     places = (place.points for place in sheet.places)
     for line in (*(dart.legs for dart in sheet.darts if dart.sewn), *sheet.diamonds, *places):
         polyline(canvas, line, shift, width=_THIN, dash=kind)
@@ -54,10 +59,10 @@ def _draw_size(canvas: "Canvas", sheet: SheetPiece, shift: Point, number: int) -
 
 
 def _draw_key(canvas: "Canvas", stack: Stack, shift: Point) -> None:
-    """Draw the grain and the words of nested sizes, with the kind of line of each."""
+    """Draw the grain and the words of nested sizes, with the kind of line of each; places are named beside the last."""
     first = stack.sheets[0]
-    polyline(canvas, first.grain, shift, width=_THIN)
-    _arrow_heads(canvas, first.grain, shift)
+    _grain(canvas, first, shift)
+    _names(canvas, stack.sheets[-1], shift)
     x, y = label_place(first)
     _label(canvas, first.label, (x + shift[0], y + shift[1]))
     beneath = y + shift[1] - LINE_STEP * len(first.label)
@@ -66,15 +71,20 @@ def _draw_key(canvas: "Canvas", stack: Stack, shift: Point) -> None:
         dash = KINDS[number % len(KINDS)]
         polyline(canvas, ((x, low + 0.1), (x + 2, low + 0.1)), (shift[0], 0.0), width=_CUT, dash=dash)
         write(canvas, ((x + shift[0] + 2.3) * POINTS_PER_CM, low * POINTS_PER_CM), size, size=10)
+    if first.cutting != first.sewing:
+        low = beneath - LINE_STEP * len(stack.sizes)
+        write(canvas, ((x + shift[0]) * POINTS_PER_CM, low * POINTS_PER_CM), "thick: cut; thin: sew", size=10)
 
 
 def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
-    canvas.setStrokeGray(INK)
-    canvas.setFillGray(INK)
     if sheet.cutting != sheet.sewing:
         polyline(canvas, sheet.sewing, shift, width=_SEW, dash=(4, 3), closed=True)
     polyline(canvas, sheet.cutting, shift, width=_CUT, closed=True)
     if sheet.fold is not None:
+        # Nothing is cut along a fold: the cutting line makes room for it.
+        canvas.setStrokeGray(1)
+        polyline(canvas, sheet.fold, shift, width=2 * _CUT)
+        canvas.setStrokeGray(INK)
         polyline(canvas, sheet.fold, shift, width=_CUT, dash=(14, 3, 3, 3))
     for dart in (dart for dart in sheet.darts if dart.sewn):
         polyline(canvas, dart.legs, shift, width=_SEW)
@@ -85,16 +95,27 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
         polyline(canvas, level, shift, width=_THIN, dash=(6, 4))
     for place in sheet.places:
         polyline(canvas, place.points, shift, width=_SEW)
-        x, y = (at + by for at, by in zip(name_place(place), shift, strict=True))
-        write(canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), place.level, size=NAME)
+    _names(canvas, sheet, shift)
     for mark in sheet.notches:
         polyline(canvas, mark, shift, width=_CUT)
-    polyline(canvas, sheet.grain, shift, width=_THIN)
-    _arrow_heads(canvas, sheet.grain, shift)
+    _grain(canvas, sheet, shift)
     for hole in sheet.drills:
         _drill(canvas, hole, shift)
     x, y = label_place(sheet)
     _label(canvas, sheet.label, (x + shift[0], y + shift[1]))
+
+
+def _grain(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
+    """Draw the grain's arrow, and the bracket of a fold."""
+    for line in (sheet.grain, *sheet.signs):
+        polyline(canvas, line, shift, width=_THIN)
+
+
+def _names(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
+    """Write beside each marked place what it is."""
+    for place in sheet.places:
+        x, y = (at + by for at, by in zip(name_place(place), shift, strict=True))
+        write(canvas, (x * POINTS_PER_CM, y * POINTS_PER_CM), place.level, size=NAME)
 
 
 def _drill(canvas: "Canvas", hole: Point, shift: Point) -> None:
@@ -134,8 +155,3 @@ def polyline(
         path.close()
     canvas.drawPath(path)
     canvas.setDash([], 0)
-
-
-def _arrow_heads(canvas: "Canvas", grain: tuple[Point, Point], shift: Point) -> None:
-    for (x, y), way in ((grain[0], 1.0), (grain[1], -1.0)):
-        polyline(canvas, ((x - 0.2, y + 0.5 * way), (x, y), (x + 0.2, y + 0.5 * way)), shift, width=_THIN)

@@ -68,7 +68,7 @@ def _group(sheet: SheetPiece, *, shift: Point) -> str:
         f'<circle class="mark" cx="{_mm(x, shift[0], 1)}" cy="{_mm(y, shift[1], -1)}" r="{DRILL}"/>'
         for x, y in sheet.drills
     ]
-    parts.append(f'<path class="grain" d="{path(sheet.grain)}"/>')
+    parts += [f'<path class="grain" d="{path(line)}"/>' for line in (sheet.grain, *sheet.signs)]
     x, y = label_place(sheet)
     for number, text in enumerate(sheet.label):
         parts.append(

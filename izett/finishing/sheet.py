@@ -4,7 +4,7 @@ The cutting line is what scissors follow; the sewing line is the pattern's own. 
 where curves end and output begins.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, partial
 
@@ -12,7 +12,7 @@ from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.cut_line import CutLine, cutting_line, finished_lines, turned_under
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.point import Point, add, between, cross, distance, left_of, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, cross, distance, left_of, scale, subtract, unit
 from izett.pattern.document import CutFor, Intent, Pattern, Ready
 from izett.pattern.facts import Layer, Lie, Role
 from izett.pattern.halves import joined_on_fold, of_right, origin
@@ -28,6 +28,10 @@ DOUBLE_NOTCH_APART = 1.0
 NAME_APART = 0.2
 #: cm. How far before a dart's tip it is drilled, and how far inside its widest place. Common practice, no single source.
 DRILL_SHORT, DRILL_INSIDE = 1.3, 0.3
+#: cm. The heads of an arrow: how long, and how wide to either side.
+HEAD, HEAD_SIDE = 0.5, 0.2
+#: The bracket on a fold: how far within the piece (cm), how long at most (cm), and of a short fold.
+BRACKET_WITHIN, BRACKET_LONG, BRACKET_SHARE = 1.5, 16.0, 0.6
 #: Sine of the angle by which the grain may leave the fold of a piece that is cut on the fold.
 ALONG_FOLD = 0.002
 #: What a label says of a piece that is not cut straight.
@@ -118,6 +122,11 @@ class SheetPiece:
                 if distance(side, middle) > 2 * DRILL_INSIDE:
                     found.append(add(side, scale(unit(subtract(middle, side)), DRILL_INSIDE)))
         return tuple(found)
+
+    @property
+    def signs(self) -> tuple[tuple[Point, ...], ...]:
+        """What no words are needed for: the heads of the grain's arrow, and the bracket that says “lay this on a fold”."""
+        return (*_heads(*self.grain), *(_bracket(*self.fold) if self.fold is not None else ()))
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -239,6 +248,28 @@ def _dart_drawing(piece: Piece, name: str) -> DartDrawing:
     peak = cap_peak(piece, dart)
     legs = [edge.curve.flattened() for edge in piece.edges if edge.is_leg and edge.lineage == name]
     return DartDrawing(name, dart.sewn, (*legs[0], *legs[1][1:]), (a, peak, b), (tip, peak))
+
+
+def _heads(a: Point, b: Point) -> tuple[tuple[Point, ...], ...]:
+    """Return the heads at both ends of an arrow."""
+    return _head(a, unit(subtract(b, a))), _head(b, unit(subtract(a, b)))
+
+
+def _head(tip: Point, back: Vector) -> tuple[Point, ...]:
+    foot, side = add(tip, scale(back, HEAD)), scale(left_of(back), HEAD_SIDE)
+    return add(foot, side), tip, subtract(foot, side)
+
+
+def _bracket(start: Point, end: Point) -> Iterator[tuple[Point, ...]]:
+    """Yield a line along a fold, turned to it at both ends, where its arrows touch it."""
+    half = min(BRACKET_LONG, BRACKET_SHARE * distance(start, end)) / 2
+    along = unit(subtract(end, start))
+    # In ring order the piece lies to the left of its edge.
+    inside = left_of(along)
+    feet = [add(between(start, end, 0.5), scale(along, by)) for by in (-half, half)]
+    within = [add(foot, scale(inside, BRACKET_WITHIN)) for foot in feet]
+    yield feet[0], *within, feet[1]
+    yield from (_head(foot, inside) for foot in feet)
 
 
 def _notch_marks(piece: Piece, notch: Notch, allowances: Allowances) -> list[tuple[Point, Point]]:

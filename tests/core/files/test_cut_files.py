@@ -17,9 +17,9 @@ from izett.cutting.lay.cutouts import Wanted
 from izett.cutting.order import cutting_order
 from izett.errors import UnknownName, UnreadableFile
 from izett.files.dxf import Layer, write_dxf
-from izett.files.hpgl import CUT, LARGEST, SEW, Lettering, Stroke, read_hpgl, write_hpgl
+from izett.files.hpgl import CUT, LARGEST, MARK, SEW, Lettering, Stroke, read_hpgl, write_hpgl
 from izett.files.lists_csv import write_cutting_list, write_seam_lengths
-from izett.files.pdf import ROLL_WIDTH, write_pdf
+from izett.files.pdf import GAP, HEAD_HEIGHT, ROLL_WIDTH, write_pdf
 from izett.files.stacks import nested
 from izett.files.svg import write_svg
 from izett.finishing.sheet import sheet_pieces
@@ -87,6 +87,9 @@ def test_a_plain_dxf_has_a_layer_for_each_line_of_each_piece(sheets):
         # Its notches, its grain, its fold; what is drilled.
         assert len(straight) == len(sheet.notches) + 1 + (sheet.fold is not None)
         assert sum(e.dxftype() == "POINT" for e in marks) == len(sheet.drills)
+        drawn = [[(x / 10, y / 10) for x, y in e.get_points("xy")] for e in marks if e.dxftype() == "LWPOLYLINE"]
+        shapes = sorted(shapely.LineString(points).length for points in drawn)
+        assert all(min(abs(shapely.LineString(sign).length - long) for long in shapes) < LENGTH for sign in sheet.signs)
 
 
 def test_an_svg_is_read_back_by_an_independent_reader(sheets):
@@ -99,6 +102,8 @@ def test_an_svg_is_read_back_by_an_independent_reader(sheets):
     for kind, line in (("cut", "cutting"), ("sew", "sewing")):
         assert len(read[kind]) == len(sheets)
         assert all(same(outline, ring(getattr(s, line))) for outline, s in zip(read[kind], sheets, strict=True))
+    # The arrow of each piece with its two heads; three lines more for a bracket on a fold.
+    assert len(read["grain"]) == sum(3 + 3 * (sheet.fold is not None) for sheet in sheets)
 
 
 def test_unlike_halves_and_pieces_of_any_name_go_into_a_dxf(evaluator, middling):
@@ -131,6 +136,10 @@ def test_a_plotter_draws_what_is_to_be_cut(sheets):
     assert all(0 <= y <= ROLL_WIDTH and x >= 0 for s in strokes for x, y in s.points)
     # Turned, not mirrored.
     assert all(signed_area(s.points) > 0 for s in strokes if s.pen == CUT)
+    marked = [s.length for s in strokes if s.pen == MARK]
+    signs = [shapely.LineString(sign).length for sheet in sheets for sign in sheet.signs]
+    assert len(signs) > 2 * len(sheets)
+    assert all(min(abs(long - sign) for long in marked) < LENGTH for sign in signs)
     words = [one.text for one in drawn if isinstance(one, Lettering)]
     assert "Recital dress" in words and "M. S." in words
 
@@ -208,6 +217,27 @@ def test_a_roll_holds_all_pieces_at_true_size(sheets):
     assert height > longest.bounds[3] - longest.bounds[1]
 
 
+def test_nothing_is_drawn_to_be_cut_along_a_fold(sheets):
+    """Seen on paper: the fold is a line with gaps, all other edges of what is cut are whole."""
+    acted = 0
+    for sheet in (sheet for sheet in sheets if sheet.fold is not None):
+        page = pypdfium2.PdfDocument(write_pdf([sheet], paper="roll"))[0]
+        dark, per_cm = ink(page, scale=4.0)
+        fold = shapely.LineString(sheet.fold)
+        wide = sheet.bounds[2] - sheet.bounds[0]
+        # The piece's own left edge is its fold: all pieces are drafted to the right of their centre.
+        assert sheet.fold[0][0] == pytest.approx(sheet.bounds[0], abs=1e-6)
+        columns = np.flatnonzero(dark.any(axis=0))
+        assert columns.size > wide * per_cm * 0.9
+        left = round(GAP * per_cm)
+        low = dark.shape[0] - round((HEAD_HEIGHT + GAP) * per_cm)
+        edge = dark[:low, left - 3 : left + 4].any(axis=1)
+        assert edge.sum() > 0.5 * fold.length * per_cm
+        assert longest_run(edge) < 4 * per_cm < fold.length * per_cm / 2
+        acted += 1
+    assert acted >= 2
+
+
 def test_a0_takes_fewer_sheets_than_a4(sheets):
     few, many = (len(pypdfium2.PdfDocument(write_pdf(sheets, paper=paper))) for paper in ("a0", "a4"))
     assert few < many / 4
@@ -227,6 +257,16 @@ def test_sizes_are_nested_each_in_its_own_kind_of_line(evaluator):
     page = pypdfium2.PdfDocument(content)[0]
     text = page.get_textpage().get_text_range()
     assert all(re.search(rf"\b{size}\b", text) for size in run)
+    # Marks and levels of every size; what is cut and what is sewn told apart; the words are as black as the lines.
+    assert "thick: cut; thin: sew" in text
+    dark, _ = ink(page)
+    words = page.get_textpage()
+    found = words.search("thick")
+    at, many = found.get_next()
+    left, bottom, right, top = words.get_charbox(at)
+    upside = dark[::-1]
+    assert many == len("thick")
+    assert upside[round(2 * bottom) : round(2 * top), round(2 * left) : round(2 * right)].any()
     dashes = set(re.findall(rb"\[([\d. ]*)\] 0 d", uncompressed(content)))
     assert len(dashes) >= 3
 

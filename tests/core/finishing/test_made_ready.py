@@ -3,13 +3,13 @@
 from math import atan2, degrees
 
 import pytest
-from shapely import LineString, Polygon
+from shapely import LineString, Point, Polygon
 
 from izett.cutting.cloth import Cloth, Fold
 from izett.cutting.lay.cutouts import Wanted, sections
 from izett.cutting.lay.search import Effort, best_plan
 from izett.finishing.allowances import Allowances
-from izett.finishing.sheet import sheet_pieces
+from izett.finishing.sheet import BRACKET_WITHIN, sheet_pieces
 from izett.recipe.model import Recipe, Step
 from tests import laying
 from tests.bodies import with_hips
@@ -82,6 +82,28 @@ def test_a_bone_in_a_curved_channel_is_a_spiral_one(evaluator):
     neck = {"start": "skirt_front.waist_side", "end": "skirt_front.hem_side", "along": "skirt_front.side"}
     found = worked(evaluator, with_hips(400)[0], ("bone_channel", {"line": neck}))
     assert {one.what for one in found.stages[0].sums} == {"channel", "spiral bone"}
+
+
+def test_a_bracket_within_a_piece_touches_the_fold_it_is_laid_on(evaluator):
+    acted = 0
+    for body in with_hips(120):
+        for sheet in sheet_pieces(worked(evaluator, body).pattern):
+            heads, bracket = sheet.signs[:2], sheet.signs[2:]
+            for head, tip in zip(heads, sheet.grain, strict=True):
+                assert head[1] == pytest.approx(tip)
+                # Its wings lie back along the grain, alike on both sides of it.
+                assert LineString(head).intersection(LineString(sheet.grain).buffer(0.01)).length > 0
+                assert LineString(sheet.grain).distance(LineString((head[0], head[2])).centroid) < 1e-9
+            assert (len(bracket) == 3) is (sheet.fold is not None)
+            if sheet.fold is None:
+                continue
+            fold, (turned, *arrows) = LineString(sheet.fold), bracket
+            assert Polygon(sheet.piece.outline()).buffer(1e-6).covers(LineString(turned))
+            for foot, arrow in zip((turned[0], turned[-1]), arrows, strict=True):
+                assert arrow[1] == pytest.approx(foot) and fold.distance(Point(foot)) < 1e-6
+            assert fold.distance(LineString(turned[1:3])) == pytest.approx(BRACKET_WITHIN)
+            acted += 1
+    assert acted >= 9
 
 
 def test_a_half_is_put_on_paper_whole_on_wish(evaluator):
