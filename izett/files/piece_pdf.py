@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 POINTS_PER_CM: float = units.cm
 #: The grey of ink, and of lines across nested sizes; widths of lines in points.
 INK, SOFT = 0.12, 0.6
-_CUT, _SEW, _THIN = 0.9, 0.5, 0.4
+_FOLD, _CUT, _SEW, _THIN = 2.6, 0.9, 0.5, 0.4
 #: cm. The ring of a drill hole; from line to line of a label.
 DRILL, LINE_STEP = 0.15, 0.5
 #: Points. The name of a marked place.
@@ -81,11 +81,8 @@ def _draw_piece(canvas: "Canvas", sheet: SheetPiece, shift: Point) -> None:
         polyline(canvas, sheet.sewing, shift, width=_SEW, dash=(4, 3), closed=True)
     polyline(canvas, sheet.cutting, shift, width=_CUT, closed=True)
     if sheet.fold is not None:
-        # Nothing is cut along a fold: the cutting line makes room for it.
-        canvas.setStrokeGray(1)
-        polyline(canvas, sheet.fold, shift, width=2 * _CUT)
-        canvas.setStrokeGray(INK)
-        polyline(canvas, sheet.fold, shift, width=_CUT, dash=(14, 3, 3, 3))
+        # Over the cutting line, which paper is cut along: heavier, to be seen on it.
+        polyline(canvas, sheet.fold, shift, width=_FOLD, dash=(14, 6, 3, 6))
     for dart in (dart for dart in sheet.darts if dart.sewn):
         polyline(canvas, dart.legs, shift, width=_SEW)
         polyline(canvas, dart.fold, shift, width=_THIN, dash=(1, 3))

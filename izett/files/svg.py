@@ -20,7 +20,7 @@ _STYLE = (
     ".sew{fill:none;stroke:#222;stroke-width:.3;stroke-dasharray:4 2}"
     ".mark,.dart,.grain{fill:none;stroke:#222;stroke-width:.3}"
     ".level{fill:none;stroke:#777;stroke-width:.2;stroke-dasharray:4 2}"
-    ".fold{fill:none;stroke:#222;stroke-width:.5;stroke-dasharray:12 2 2 2}"
+    ".fold{fill:none;stroke:#222;stroke-width:1;stroke-dasharray:12 4 2 4}"
     ".place{font-size:3px}"
     f"text{{font:{LETTERING}px sans-serif;fill:#222}}"
 )

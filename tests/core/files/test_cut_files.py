@@ -22,7 +22,7 @@ from izett.files.lists_csv import write_cutting_list, write_seam_lengths
 from izett.files.pdf import GAP, HEAD_HEIGHT, ROLL_WIDTH, write_pdf
 from izett.files.stacks import nested
 from izett.files.svg import write_svg
-from izett.finishing.sheet import sheet_pieces
+from izett.finishing.sheet import BRACKET_WITHIN, sheet_pieces
 from izett.geometry.outline import signed_area
 from izett.pattern.facts import Half
 from izett.pattern.sewn import seam_lengths
@@ -217,23 +217,33 @@ def test_a_roll_holds_all_pieces_at_true_size(sheets):
     assert height > longest.bounds[3] - longest.bounds[1]
 
 
-def test_nothing_is_drawn_to_be_cut_along_a_fold(sheets):
-    """Seen on paper: the fold is a line with gaps, all other edges of what is cut are whole."""
+def test_a_fold_is_seen_on_paper(sheets):
+    """Along it the line is heavy for a stretch, then fine, and so on; the bracket stands within."""
     acted = 0
     for sheet in (sheet for sheet in sheets if sheet.fold is not None):
         page = pypdfium2.PdfDocument(write_pdf([sheet], paper="roll"))[0]
         dark, per_cm = ink(page, scale=4.0)
-        fold = shapely.LineString(sheet.fold)
-        wide = sheet.bounds[2] - sheet.bounds[0]
-        # The piece's own left edge is its fold: all pieces are drafted to the right of their centre.
+        # Its left edge: all pieces are drafted to the right of their centre.
         assert sheet.fold[0][0] == pytest.approx(sheet.bounds[0], abs=1e-6)
-        columns = np.flatnonzero(dark.any(axis=0))
-        assert columns.size > wide * per_cm * 0.9
-        left = round(GAP * per_cm)
-        low = dark.shape[0] - round((HEAD_HEIGHT + GAP) * per_cm)
-        edge = dark[:low, left - 3 : left + 4].any(axis=1)
-        assert edge.sum() > 0.5 * fold.length * per_cm
-        assert longest_run(edge) < 4 * per_cm < fold.length * per_cm / 2
+        left = GAP - sheet.bounds[0]
+        up = HEAD_HEIGHT + GAP - sheet.bounds[1]
+
+        def black(x, y, left=left, up=up, dark=dark, per_cm=per_cm):
+            """How wide the ink is across a spot of the piece, in pixels."""
+            row = dark[dark.shape[0] - round((y + up) * per_cm)]
+            at = round((x + left) * per_cm)
+            return int(row[max(at - 8, 0) : at + 9].sum())
+
+        low, high = sorted(y for _, y in sheet.fold)
+        heights = np.arange(low + 1, high - 1, 0.05)
+        wide = np.array([black(sheet.fold[0][0], y) for y in heights])
+        # Never without a line, heavy for about two thirds of its length.
+        assert wide.min() >= 2
+        heavy = wide > 1.5 * wide.min()
+        assert 0.5 < heavy.mean() < 0.8
+        assert int(np.abs(np.diff(heavy.astype(int))).sum()) > len(heights) * 0.05
+        within = sheet.fold[0][0] + BRACKET_WITHIN
+        assert all(black(within, (low + high) / 2 + by) > 0 for by in np.arange(-4, 4, 0.5))
         acted += 1
     assert acted >= 2
 
