@@ -12,7 +12,7 @@ from izett.errors import ReferenceLost
 from izett.finishing.allowances import Allowances
 from izett.finishing.cut_line import CutLine, cutting_line, finished_lines, turned_under
 from izett.finishing.dart_caps import cap_peak
-from izett.geometry.point import Point, Vector, add, between, cross, distance, left_of, scale, subtract, unit
+from izett.geometry.point import Point, Vector, add, between, cross, distance, dot, left_of, scale, subtract, unit
 from izett.pattern.document import CutFor, Intent, Pattern, Ready
 from izett.pattern.facts import Layer, Lie, Role
 from izett.pattern.halves import joined_on_fold, of_right, origin
@@ -126,7 +126,7 @@ class SheetPiece:
     @property
     def signs(self) -> tuple[tuple[Point, ...], ...]:
         """What no words are needed for: the heads of the grain's arrow, and the bracket that says “lay this on a fold”."""
-        return (*_heads(*self.grain), *(_bracket(*self.fold) if self.fold is not None else ()))
+        return (*_heads(*self.grain), *(_bracket(*self.fold, self.sewing) if self.fold is not None else ()))
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -260,14 +260,15 @@ def _head(tip: Point, back: Vector) -> tuple[Point, ...]:
     return add(foot, side), tip, subtract(foot, side)
 
 
-def _bracket(start: Point, end: Point) -> Iterator[tuple[Point, ...]]:
-    """Yield a line along a fold, turned to it at both ends, where its arrows touch it."""
+def _bracket(start: Point, end: Point, outline: Sequence[Point]) -> Iterator[tuple[Point, ...]]:
+    """Yield a line along a fold, turned to it at both ends, where its arrows touch it; within half a narrow piece."""
     half = min(BRACKET_LONG, BRACKET_SHARE * distance(start, end)) / 2
     along = unit(subtract(end, start))
     # In ring order the piece lies to the left of its edge.
     inside = left_of(along)
+    deep = min(BRACKET_WITHIN, max(dot(subtract(spot, start), inside) for spot in outline) / 2)
     feet = [add(between(start, end, 0.5), scale(along, by)) for by in (-half, half)]
-    within = [add(foot, scale(inside, BRACKET_WITHIN)) for foot in feet]
+    within = [add(foot, scale(inside, deep)) for foot in feet]
     yield feet[0], *within, feet[1]
     yield from (_head(foot, inside) for foot in feet)
 

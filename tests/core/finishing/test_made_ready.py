@@ -1,5 +1,6 @@
 """Finish steps: hems and facings turned, bones, pieces whole on paper, on the bias, of another cloth; what labels say."""
 
+from dataclasses import replace
 from math import atan2, degrees
 
 import pytest
@@ -104,6 +105,16 @@ def test_a_bracket_within_a_piece_touches_the_fold_it_is_laid_on(evaluator):
             assert fold.distance(LineString(turned[1:3])) == pytest.approx(BRACKET_WITHIN)
             acted += 1
     assert acted >= 9
+
+
+def test_the_bracket_of_a_narrow_piece_stays_within_it(evaluator, middling):
+    """A strip two centimetres deep that is laid on a fold along its length."""
+    wide = sheet_of(worked(evaluator, middling), "skirt_front")
+    low, high = wide.fold
+    narrow = replace(wide, sewing=(high, low, (low[0] + 2, low[1]), (high[0] + 2, high[1])))
+    turned = LineString(narrow.signs[2])
+    assert LineString(wide.fold).distance(LineString(turned.coords[1:3])) == pytest.approx(1.0)
+    assert BRACKET_WITHIN > 1.0
 
 
 def test_a_half_is_put_on_paper_whole_on_wish(evaluator):
