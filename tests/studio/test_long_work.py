@@ -5,6 +5,7 @@ import os
 import signal
 import time
 import urllib.request
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
@@ -138,8 +139,12 @@ def ended(port, uid, patience=60):
 
 
 def children(parent):
-    tasks = [path.name for path in Path(f"/proc/{parent}/task").iterdir()]
-    return [int(child) for task in tasks for child in Path(f"/proc/{parent}/task/{task}/children").read_text().split()]
+    found = []
+    for task in Path(f"/proc/{parent}/task").iterdir():
+        # A thread may end between being listed and being read: its children are another's then.
+        with suppress(FileNotFoundError, ProcessLookupError):
+            found += [int(child) for child in (task / "children").read_text().split()]
+    return found
 
 
 def gone(process, patience=10):

@@ -19,8 +19,10 @@ from typing import Any
 
 #: Seconds between two looks at what it reports.
 LOOK_EVERY = 0.02
-#: Seconds after which it is through, whatever it has looked at.
-LONGEST = 60
+#: Seconds after which it is through, whatever it has looked at: many times what it takes, on a machine that is busy too.
+LONGEST = 300
+#: How finely it parts the strip to find what meets what: with so few pieces it is soonest through with it parted coarsely.
+DEPTH = 2
 #: A try that fits after so many reports was an easy one: only what comes after them is counted as a look.
 EASY = 4
 #: What is shorter by less than this share is not said until the end.
@@ -101,6 +103,7 @@ def _work(asked: dict[str, Any]) -> None:
     strip = spyrrow.StripPackingInstance("", asked["width"], items)
     config = spyrrow.StripPackingConfig(
         early_termination=True,
+        quadtree_depth=DEPTH,
         total_computation_time=None,
         exploration_time=asked["seconds"],
         compression_time=1,

@@ -25,10 +25,11 @@ from izett.cutting.lay.sound import wrong_with
 ROUNDS, MEETING_ROUNDS = 600, 40
 #: Fewer pieces on a strip are laid as well as they can be by their columns.
 WORTH_PACKING = 3
-#: Looks of the packer: to begin with, and for each piece.
-LOOKS, LOOKS_A_PIECE = 9, 0.9
-#: Seeds that it tries, of few pieces and of many; and how many at once.
-FEW, SEEDS_OF_FEW, SEEDS_OF_MANY, AT_ONCE = 30, 4, 2, 2
+#: What the packer tries on a strip of up to so many pieces, and of more: seeds, looks of each to begin with, and for each
+#: piece. Few pieces are soon as short as they get; of more, seeds differ most; of very many each look is a long one.
+TRIES, TRIES_OF_MANY = {10: (2, 9, 1.5), 20: (4, 20, 2.2), 30: (2, 20, 2.2)}, (2, 9, 0.9)
+#: How many seeds are tried at once.
+AT_ONCE = 2
 #: Two plans of neighbouring seeds have no seed in common.
 SEEDS_APART = 1000
 #: cm. Where selvedges that are folded inwards meet is tried in such steps.
@@ -162,8 +163,8 @@ def _better(section: Section, cloth: Cloth, spots: list[Spot], seed: int, effort
         own = [spot for spot in now if spot.strip == strip]
         if len(own) < WORTH_PACKING:
             continue
-        looks = round((LOOKS + LOOKS_A_PIECE * len(own)) * effort.looks)
-        seeds = SEEDS_OF_FEW if len(own) <= FEW else SEEDS_OF_MANY
+        seeds, some, each = next((tries for most, tries in TRIES.items() if len(own) <= most), TRIES_OF_MANY)
+        looks = round((some + each * len(own)) * effort.looks)
         for found in _shorter(_side_by_side(ground, strip, own, seed, looks, seeds), own, ground):
             now = [*(spot for spot in now if spot.strip != strip), *found]
             yield now

@@ -3,7 +3,6 @@
 import json
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import pytest
@@ -11,14 +10,17 @@ import pytest
 from izett.cli import main
 
 ROOT = Path(__file__).parents[3]
-#: MB of memory. Seconds: two on a machine at rest; here others work beside it.
-MEMORY, SECONDS = 300, 10
+#: MB of memory, and seconds of work: less than of the clock where others work beside it.
+MEMORY, SECONDS = 300, 2.0
 #: A run of the command line that tells what memory it took.
 RUN = """
 import sys
+from time import process_time
 from izett.cli import main
+began = process_time()
 code = main(sys.argv[1:])
-print("MB", int(open("/proc/self/status").read().partition("VmHWM:")[2].split()[0]) // 1024)
+most = int(open("/proc/self/status").read().partition("VmHWM:")[2].split()[0]) // 1024
+print("SPENT", most, process_time() - began)
 sys.exit(code)
 """
 
@@ -77,7 +79,6 @@ def test_a_hostile_file_is_refused_in_one_line_in_little_time_and_memory(pattern
     spoil, ending, word = SPOILT[name]
     file, out = tmp_path / f"in{ending}", tmp_path / "out.json"
     file.write_text(spoil(pattern))
-    began = time.perf_counter()
     ran = subprocess.run(
         [sys.executable, "-c", RUN, "convert", str(file), str(out)],
         check=False,
@@ -86,13 +87,12 @@ def test_a_hostile_file_is_refused_in_one_line_in_little_time_and_memory(pattern
         text=True,
         timeout=60,
     )
-    took = time.perf_counter() - began
     assert ran.returncode == 2, (ran.stdout[-300:], ran.stderr[-300:])
     assert ran.stderr.count("\n") == 1 and "Traceback" not in ran.stderr
     assert word in ran.stderr and len(ran.stderr) < 600
     assert not out.exists()
-    assert int(ran.stdout.split("MB")[1]) < MEMORY
-    assert took < SECONDS
+    most, took = (float(spent) for spent in ran.stdout.split("SPENT")[1].split())
+    assert most < MEMORY and took < SECONDS
 
 
 def test_a_file_that_is_as_it_should_be_passes(pattern, tmp_path):

@@ -4,7 +4,7 @@ Independent readers: svgpathtools and ezdxf's own writer make and measure the dr
 """
 
 import io
-import time
+from time import process_time
 
 import ezdxf
 import pytest
@@ -135,7 +135,7 @@ BOMB = (
     ids=lambda value: value if isinstance(value, str) else "",
 )
 def test_what_is_hostile_or_damaged_is_refused_at_once(content, kind, told):
-    began = time.perf_counter()
+    began = process_time()
     with pytest.raises(UnreadableFile, match=told):
         read_shapes(content, kind)
-    assert time.perf_counter() - began < 10, "two seconds on a machine at rest"
+    assert process_time() - began < 2
