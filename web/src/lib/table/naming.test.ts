@@ -102,6 +102,25 @@ test('where it does not fit it stands outside with a leader, clear of pieces and
 		}
 });
 
+test('beside a shoulder, over the lower piece next to it, a name stands where it is seen', () => {
+	const words = { title: 'Bodice front, centre panel', on_fold: 'centre', cut: 1 } as const;
+	const high = { ...rectangle(9, 48), ...words } as unknown as Piece;
+	const lower = { ...rectangle(17, 34), ...words } as unknown as Piece;
+	const below = { ...rectangle(30, 60), ...words } as unknown as Piece;
+	const layout = [
+		{ piece: high, dx: 0, dy: 0 },
+		{ piece: lower, dx: 17, dy: 0 },
+		{ piece: below, dx: 0, dy: -66 },
+	];
+	const perPixel = 0.24;
+	const { at, words: lines, leader } = namesOn(layout, perPixel).get(high)!;
+	expect(leader).not.toBeNull();
+	expect(lines).toHaveLength(3);
+	// 34 pixels above all pieces lie clear of the rule.
+	expect(at[1]).toBeLessThanOrEqual(48 + 34 * perPixel);
+	expect(at[0]).toBeGreaterThanOrEqual(9);
+});
+
 test('among many narrow pieces no name lies on a piece, on another name, or beyond the outermost pieces', () => {
 	const layout = Array.from({ length: 9 }, (_, n) => ({
 		piece: { ...rectangle(9, 34), title: 'Bodice back, side panel, right', on_fold: null, cut: 1 } as Piece,

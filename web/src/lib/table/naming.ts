@@ -143,7 +143,7 @@ interface Place {
 
 /** Names stand so many of their own heights away at most, and are shifted along the piece by these shares of their size. */
 const FARTHEST = 4;
-const SHIFTS = [0, -0.6, 0.6, -1.2, 1.2];
+const SHIFTS = [0, -0.6, 0.6, -1.2, 1.2, -1.8, 1.8];
 
 /** Return places right, left, below and above a box, the nearest first. */
 function placesBeside(box: View, wide: number, high: number, off: number): Place[] {
