@@ -76,12 +76,16 @@ class CutRowOut(BaseModel):
 
 
 class CutUseOut(BaseModel):
-    """What is cut of one cloth: its rows in the order of cutting; whether its kept plan is of these pieces still."""
+    """What is cut of one cloth: its rows in the order of cutting; whether its kept plan is of these pieces still.
+
+    `of` tells these pieces on this cloth from others, as a plan says what it was laid of; empty where no cloth is chosen.
+    """
 
     use: Use
     title: str
     rows: list[CutRowOut]
     stale: bool | None
+    of: str
 
 
 class ToBuyOut(BaseModel):

@@ -227,11 +227,12 @@ def uses_of(table: CutTable, cut: Sequence[Wanted]) -> list[CutUseOut]:
         if not own:
             continue
         kept, cloth = table.plans.get(use), table.cloths.get(use)
-        stale = None if kept is None else cloth is None or kept.of != digest_of(own, cloth)
+        of = digest_of(own, cloth) if cloth is not None else ""
+        stale = None if kept is None else kept.of != of
         rows = [
             CutRowOut(**{name: getattr(row, name) for name in CutRowOut.model_fields}) for row in cutting_order(own)
         ]
-        uses.append(CutUseOut(use=use, title=USES[use], rows=rows, stale=stale))
+        uses.append(CutUseOut(use=use, title=USES[use], rows=rows, stale=stale, of=of))
     return uses
 
 

@@ -71,6 +71,28 @@ def test_a_garment_is_laid_moved_kept_and_printed(cutting):
     page.get_by_text("have changed since this plan was laid").wait_for()
 
 
+def test_what_is_typed_just_before_is_laid_and_a_plan_that_it_outdates_says_so(cutting):
+    """By key, as fast as keys go: the number is still being kept when the pieces are asked for."""
+    tab, page = cutting, cutting.page
+    page.get_by_text("Lay plan", exact=True).click()
+    garments = tab.field("How many garments")
+    garments.fill("2")
+    page.evaluate(
+        """() => {
+            document.activeElement.blur();
+            [...document.querySelectorAll('button')].find((one) => one.innerText === 'Lay the pieces').click();
+        }"""
+    )
+    keep = tab.button("Keep this plan", exact=False)
+    keep.wait_for()
+    assert page.locator("[data-placed]").count() == 4
+    assert keep.is_enabled()
+    garments.fill("3")
+    garments.press("Tab")
+    page.get_by_text("have changed since this plan was laid").wait_for()
+    assert keep.is_disabled()
+
+
 def test_a_sum_is_worked_kept_and_used(cutting):
     tab, page = cutting, cutting.page
     page.get_by_text("Sums", exact=True).click()

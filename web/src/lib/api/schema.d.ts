@@ -6239,6 +6239,8 @@ export interface components {
         /**
          * CutUseOut
          * @description What is cut of one cloth: its rows in the order of cutting; whether its kept plan is of these pieces still.
+         *
+         *     `of` tells these pieces on this cloth from others, as a plan says what it was laid of; empty where no cloth is chosen.
          */
         CutUseOut: {
             use: components["schemas"]["Use"];
@@ -6248,6 +6250,8 @@ export interface components {
             rows: components["schemas"]["CutRowOut"][];
             /** Stale */
             stale: boolean | null;
+            /** Of */
+            of: string;
         };
         /**
          * PlanKept

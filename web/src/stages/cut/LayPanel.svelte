@@ -21,8 +21,8 @@
 	const uses = $derived(table.value?.uses ?? []);
 	const cloth = $derived(table.value?.kept.cloths?.[laying.use] ?? null);
 	const kept = $derived(table.value?.kept.plans?.[laying.use] ?? null);
-	const stale = $derived(uses.find((one) => one.use === laying.use)?.stale ?? false);
 	const laid = $derived(laying.shown);
+	const stale = $derived(!!laid && laid.of !== uses.find((one) => one.use === laying.use)?.of);
 	const inHand = $derived(laying.current === null ? null : (laid?.plan.placed[laying.current] ?? null));
 
 	$effect(() => {
@@ -96,7 +96,7 @@
 		</p>
 	{/if}
 	{#each laid.faults as fault, i (i)}<p class="note wrong">{spoken(fault.words)}</p>{/each}
-	{#if stale && !laying.fresh}
+	{#if stale && !laying.work.underWay}
 		<p class="note wrong" role="alert">
 			The pieces or the cloth have changed since this plan was laid. Lay them again.
 		</p>
@@ -105,7 +105,7 @@
 		{#if laying.fresh}
 			<button
 				class="button main"
-				disabled={desk.deeds.busy || !!laid.faults.length}
+				disabled={desk.deeds.busy || stale || !!laid.faults.length}
 				title={laid.faults.length ? 'Set right what is wrong with it first' : ''}
 				onclick={() => void laying.keep()}
 			>

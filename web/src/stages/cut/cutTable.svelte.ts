@@ -38,6 +38,8 @@ export function newCloth(use: ClothUse): Cloth {
 
 export class CutTableKept {
 	private readonly loaded;
+	/** What is being kept: what is kept next waits for it, and so does what follows from the table. */
+	settled: Promise<boolean> = Promise.resolve(true);
 
 	constructor(private readonly desk: Desk) {
 		this.loaded = desk.reads<CutTable>();
@@ -62,36 +64,48 @@ export class CutTableKept {
 
 	/** Keep a cloth for a use; null lets go of it. */
 	async take(use: ClothUse, cloth: Cloth | null): Promise<boolean> {
-		const cloths = { ...this.now.cloths };
-		if (cloth) cloths[use] = { ...cloth, use };
-		else delete cloths[use];
-		return this.keep({ ...this.now, cloths }, cloth ? 'take the cloth' : 'put the cloth away');
+		return this.keep(
+			(now) => {
+				const cloths = { ...now.cloths };
+				if (cloth) cloths[use] = { ...cloth, use };
+				else delete cloths[use];
+				return { ...now, cloths };
+			},
+			cloth ? 'take the cloth' : 'put the cloth away',
+		);
 	}
 
 	async sum(kept: SumKept): Promise<boolean> {
-		const sums = this.now.sums ?? [];
-		const known = sums.some((one) => one.uid === kept.uid);
-		const after = known ? sums.map((one) => (one.uid === kept.uid ? kept : one)) : [...sums, kept];
-		return this.keep({ ...this.now, sums: after }, 'keep the sum');
+		return this.keep((now) => {
+			const sums = now.sums ?? [];
+			const known = sums.some((one) => one.uid === kept.uid);
+			const after = known ? sums.map((one) => (one.uid === kept.uid ? kept : one)) : [...sums, kept];
+			return { ...now, sums: after };
+		}, 'keep the sum');
 	}
 
 	async withoutSum(uid: string): Promise<boolean> {
-		const sums = (this.now.sums ?? []).filter((one) => one.uid !== uid);
-		return this.keep({ ...this.now, sums }, 'let go of the sum');
+		return this.keep(
+			(now) => ({ ...now, sums: (now.sums ?? []).filter((one) => one.uid !== uid) }),
+			'let go of the sum',
+		);
 	}
 
 	/** Cut sizes together; null cuts for the wearer. */
 	async sizes(run: SizesOfRun | null): Promise<boolean> {
-		return this.keep({ ...this.now, run }, 'which sizes are cut');
+		return this.keep((now) => ({ ...now, run }), 'which sizes are cut');
 	}
 
 	async cut(times: number): Promise<boolean> {
-		return this.keep({ ...this.now, times }, 'how many are cut');
+		return this.keep((now) => ({ ...now, times }), 'how many are cut');
 	}
 
-	private async keep(table: CutTableIn, words: string): Promise<boolean> {
-		const kept = await this.desk.deeds.layOut(table, words);
-		if (kept) await this.load();
-		return kept;
+	private keep(change: (now: CutTableIn) => CutTableIn, words: string): Promise<boolean> {
+		this.settled = this.settled.then(async () => {
+			const kept = await this.desk.deeds.layOut(change(this.now), words);
+			if (kept) await this.load();
+			return kept;
+		});
+		return this.settled;
 	}
 }

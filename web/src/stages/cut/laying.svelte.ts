@@ -11,6 +11,7 @@ import {
 import { LongWork } from '../../lib/api/longWork.svelte';
 import { newUid } from '../../lib/desk/recipe';
 import type { Desk } from '../../lib/desk/desk.svelte';
+import { allRead } from '../../lib/parts/reads';
 import { reading } from '../../lib/units.svelte';
 import type { CutTableKept } from './cutTable.svelte';
 
@@ -64,7 +65,9 @@ export class Laying {
 
 	async begin(fold: ClothFold | null, effort: number): Promise<void> {
 		const id = this.desk.job?.id;
-		if (!id) return;
+		// How many are cut may have been typed just before.
+		if (!id || !(await allRead())) return;
+		await this.table.settled;
 		const use = this.use;
 		this.current = null;
 		this.problem = null;
