@@ -19,9 +19,9 @@ from typing import Any
 
 #: Seconds between two looks at what it reports.
 LOOK_EVERY = 0.02
-#: Seconds after which it is through, whatever it has looked at: many times what it takes, on a machine that is busy too.
+#: Seconds after which it stops, whatever it has looked at: many times what it needs, even on a busy machine.
 LONGEST = 300
-#: How finely it parts the strip to find what meets what: with so few pieces it is soonest through with it parted coarsely.
+#: Depth of its quadtree. A shallow one is quickest for as few pieces as a garment has.
 DEPTH = 2
 #: A try that fits after so many reports was an easy one: only what comes after them is counted as a look.
 EASY = 4

@@ -25,8 +25,6 @@ from tests.laying import faults, piece, random_cloth, random_pieces, wanted
 
 #: How many random sets: the sweep lays 500.
 SETS = int(os.environ.get("IZETT_LAYS", "40"))
-#: Seconds until something is said not to happen.
-PATIENCE = 30
 #: By the columns alone; and with the packer for a moment.
 QUICK, SHORT = Effort(rounds=60, looks=0.0), Effort(rounds=60, looks=0.2)
 SQUARE = ((0.0, 0.0), (20.0, 0.0), (20.0, 30.0), (0.0, 30.0))
@@ -199,7 +197,7 @@ def test_a_search_that_is_not_wanted_any_more_leaves_no_process_behind(evaluator
     assert packers()
     found.close()
     began = monotonic()
-    while packers() and monotonic() - began < PATIENCE:
+    while packers() and monotonic() - began < 5:
         sleep(0.05)
     assert not packers()
 

@@ -10,9 +10,9 @@ import pytest
 from izett.cli import main
 
 ROOT = Path(__file__).parents[3]
-#: MB of memory, and seconds of work: less than of the clock where others work beside it.
+#: MB of memory, and seconds of processor time: a clock would count the other tests too.
 MEMORY, SECONDS = 300, 2.0
-#: A run of the command line that tells what memory it took.
+#: A run of the command line that tells how much memory and processor time it took.
 RUN = """
 import sys
 from time import process_time
