@@ -1,0 +1,34 @@
+import { expect, test } from 'vitest';
+import type { CutTableIn } from '../../lib/api/client';
+import type { Desk } from '../../lib/desk/desk.svelte';
+import { CutTableKept } from './cutTable.svelte';
+
+test('changes made at once are all kept, each on top of the one before', async () => {
+	let kept: CutTableIn = { cloths: {}, sums: [], times: 1, run: null };
+	let busy = false;
+	const desk = {
+		job: null,
+		reads: () => ({
+			get value() {
+				return { kept };
+			},
+		}),
+		deeds: {
+			// As a job takes them: one at a time, and none while another is under way.
+			async layOut(table: CutTableIn) {
+				if (busy) return false;
+				busy = true;
+				await Promise.resolve();
+				kept = table;
+				busy = false;
+				return true;
+			},
+		},
+	} as unknown as Desk;
+	const table = new CutTableKept(desk);
+	const run = { chart: 'women', from: 84, to: 96 } as unknown as CutTableIn['run'];
+	const sum = { uid: 'a', kind: 'elastic', values: {}, note: '' } as never;
+	expect(await Promise.all([table.cut(2), table.sizes(run!), table.sum(sum)])).toEqual([true, true, true]);
+	expect(kept).toEqual({ cloths: {}, sums: [sum], times: 2, run });
+	expect(await table.settled).toBe(true);
+});
