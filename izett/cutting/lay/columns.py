@@ -161,15 +161,15 @@ class _Strip:
         starts = shape.starts
         if not len(starts):
             return inf, 0, 0.0
-        wide = len(shape.low)
-        sky = self.sky
-        stride = sky.strides[0]
-        rows = np.lib.stride_tricks.as_strided(
-            sky[starts[0] :], (int(starts[-1] - starts[0]) + 1, wide), (stride, stride), writeable=False
+        # A row for each column of the shape, a place in it for each start: numpy finds the highest of rows soonest.
+        sky, stride = self.sky, self.sky.strides[0]
+        begins = range(int(starts[0]), int(starts[-1]) + 1)
+        rows: Outline = np.ndarray(
+            (len(shape.low), len(begins)), sky.dtype, sky, begins.start * stride, (stride, stride)
         )
-        if len(starts) != len(rows):
-            rows = rows[starts - starts[0]]
-        heights = (rows - shape.low).max(axis=1)
+        if len(starts) != len(begins):
+            rows = rows[:, starts - starts[0]]
+        heights = (rows - shape.low[:, None]).max(axis=0)
         along = self.ground.repeat[1]
         if along and shape.pose.level is not None:
             heights = np.ceil((heights + shape.pose.level - phase) / along - HAIR) * along - shape.pose.level + phase

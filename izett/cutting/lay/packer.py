@@ -26,7 +26,7 @@ DEPTH = 2
 #: A try that fits after so many reports was an easy one: only what comes after them is counted as a look.
 EASY = 4
 #: What is shorter by less than this share is not said until the end.
-STEP = 0.99
+STEP = 0.995
 #: cm. How thick the mast is, and how much shorter than the strip is wide.
 THIN = 0.001
 

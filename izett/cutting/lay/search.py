@@ -7,7 +7,7 @@ time. A plan is shown only when nothing is wrong with it.
 from collections.abc import Iterator, Sequence
 from contextlib import closing
 from dataclasses import dataclass, replace
-from queue import SimpleQueue
+from queue import LifoQueue
 from threading import Event, Thread
 
 from izett.cutting.cloth import Cloth, Fold
@@ -207,11 +207,12 @@ def _side_by_side(
 ) -> Iterator[tuple[int, int, list[Spot]]]:
     """Yield what several seeds find, with the number of the seed and of the find; closing it ends them all."""
     packing = [Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, looks=looks) for number in range(seeds)]
-    told: SimpleQueue[tuple[int, list[Packed] | None]] = SimpleQueue()
+    told: LifoQueue[tuple[int, int, list[Packed] | None]] = LifoQueue()
     unwanted = Event()
 
     def listen(own: Sequence[int]) -> None:
         for number in own:
+            came = 0
             if not unwanted.is_set():
                 with closing(packing[number].found()) as found:
                     if unwanted.is_set():
@@ -220,20 +221,20 @@ def _side_by_side(
                     for one in found:
                         if unwanted.is_set():
                             break
-                        told.put((number, one))
-            told.put((number, None))
+                        came += 1
+                        told.put((number, came, one))
+            told.put((number, came, None))
 
     for first in range(AT_ONCE):
         Thread(target=listen, args=(range(first, seeds, AT_ONCE),), daemon=True).start()
-    going, came = seeds, [0] * seeds
+    going = seeds
     try:
-        while going:
-            number, found = told.get()
+        while going or not told.empty():
+            number, came, found = told.get()
             if found is None:
                 going -= 1
-                continue
-            came[number] += 1
-            yield number, came[number], packing[number].spots(found)
+            else:
+                yield number, came, packing[number].spots(found)
     finally:
         unwanted.set()
         for one in packing:
