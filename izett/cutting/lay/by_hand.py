@@ -141,9 +141,8 @@ def _nearest(spot: Spot, laid: list[Outline], ground: Ground, *, along: bool) ->
     }
     found: list[float] = []
     for back in (True, False):
-        free = min(
-            [room[back], *(slide(_ways(own, along=along, back=back), _ways(o, along=along, back=back)) for o in laid)]
-        )
+        others = [_ways(one, along=along, back=back) for one in laid]
+        free = min(room[back], slide(_ways(own, along=along, back=back), *others))
         if 0 <= free <= NEAR:
             found.append(-free if back else free)
         elif -NEAR <= room[back] < 0:

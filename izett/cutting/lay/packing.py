@@ -125,7 +125,7 @@ def _chain(spots: Sequence[Spot], ground: Ground, random: Random) -> list[_Link]
         if links:
             top = max(float(roomy(k.pose, ground.gap)[:, 1].max()) + k.along for k in links)
             high = np.add(outline, (0.0, top - float(outline[:, 1].min()) + 1.0))
-            room = min(slide(high, np.add(roomy(k.pose, ground.gap), (0.0, k.along))) for k in links)
+            room = slide(high, *(np.add(roomy(k.pose, ground.gap), (0.0, k.along)) for k in links))
             along = float(high[0, 1] - outline[0, 1]) - room
         links.append(_Link(spot.cutout, pose, along))
     return links

@@ -30,21 +30,23 @@ def roomy(pose: Pose, gap: float) -> Outline:
     return np.array(ring.coords)[:-1]
 
 
-def slide(moving: Outline, fixed: Outline) -> float:
-    """Return how far an outline can slide against y before it meets another, which does not overlap it; inf if never."""
+def slide(moving: Outline, *fixed: Outline) -> float:
+    """Return how far an outline can slide against y before it meets one of others, which it does not overlap; inf if never."""
     left, right = float(moving[:, 0].min()), float(moving[:, 0].max())
-    if right <= fixed[:, 0].min() + THINNER or left >= fixed[:, 0].max() - THINNER:
+    met = [one for one in fixed if one[:, 0].min() + THINNER < right and left < one[:, 0].max() - THINNER]
+    if not met:
         return inf
     # A hair thinner, so that no corner stands just over another one, and what it only touches at its side lets it pass.
     middle = (left + right) / 2
     thin = (moving - (middle, 0.0)) * (1 - 2 * THINNER / (right - left), 1.0) + (middle, 0.0)
-    return min(_drop(thin, fixed), _drop(fixed * (1.0, -1.0), thin * (1.0, -1.0)))
+    return min(_drop([thin], met), _drop([one * (1.0, -1.0) for one in met], [thin * (1.0, -1.0)]))
 
 
-def _drop(corners: Outline, sides: Outline) -> float:
+def _drop(above: Sequence[Outline], below: Sequence[Outline]) -> float:
     """Return the least height of corners over the sides beneath them."""
-    ax, ay = sides[:, 0], sides[:, 1]
-    bx, by = np.roll(ax, -1), np.roll(ay, -1)
+    ax, ay = np.concatenate(below).T
+    bx, by = np.concatenate([part for one in below for part in (one[1:], one[:1])]).T
+    corners = np.concatenate(above)
     x, y = corners[:, 0][:, None], corners[:, 1][:, None]
     upright = np.abs(bx - ax) < HAIR
     over = (x > np.minimum(ax, bx) + HAIR) & (x < np.maximum(ax, bx) - HAIR) & ~upright
@@ -76,7 +78,7 @@ def _all_slid(spots: list[Spot], own: Sequence[int], ground: Ground, *, along: b
         spot = spots[i]
         if not along and spot.cutout.on_fold:
             continue
-        room = min([spot.y if along else spot.x, *(slide(laid[i], laid[j]) for j in own if j != i)])
+        room = min(spot.y if along else spot.x, slide(laid[i], *(laid[j] for j in own if j != i)))
         by = _allowed(spot, ground, room, along=along)
         if by > HAIR:
             spots[i] = replace(spot, y=spot.y - by) if along else replace(spot, x=spot.x - by)
