@@ -161,7 +161,7 @@ class _Strip:
         starts = shape.starts
         if not len(starts):
             return inf, 0, 0.0
-        # A row for each column of the shape, a place in it for each start: numpy finds the highest of rows soonest.
+        # One row for each column of the shape, in it one place for each start: this way round numpy takes the highest quickest.
         sky, stride = self.sky, self.sky.strides[0]
         begins = range(int(starts[0]), int(starts[-1]) + 1)
         rows: Outline = np.ndarray(

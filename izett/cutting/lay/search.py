@@ -207,7 +207,7 @@ def _side_by_side(
 ) -> Iterator[tuple[int, int, list[Spot]]]:
     """Yield what several seeds find, with the number of the seed and of the find; closing it ends them all.
 
-    What was found last comes first: they find faster than it is slid together, and it is the shortest of its seed.
+    The packers can find plans faster than they are slid together here, so the newest comes first: the shortest of its seed.
     """
     packing = [Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, looks=looks) for number in range(seeds)]
     told: LifoQueue[tuple[int, int, list[Packed] | None]] = LifoQueue()

@@ -31,7 +31,7 @@ def roomy(pose: Pose, gap: float) -> Outline:
 
 
 def slide(moving: Outline, *fixed: Outline) -> float:
-    """Return how far an outline can slide against y before it meets one of others, which it does not overlap; inf if never."""
+    """Return how far an outline slides against y until it meets one of the fixed ones; it overlaps none; inf if it never does."""
     left, right = float(moving[:, 0].min()), float(moving[:, 0].max())
     met = [one for one in fixed if one[:, 0].min() + THINNER < right and left < one[:, 0].max() - THINNER]
     if not met:
