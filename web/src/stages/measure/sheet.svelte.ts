@@ -68,6 +68,8 @@ export class SheetTaking {
 	private pending = false;
 	/** The number of the newest judgement asked for: an older one that comes in meanwhile settles nothing. */
 	private wanted = 0;
+	/** The judgement on which advice is asked for; 0 where none is. */
+	private toAdvise = 0;
 	private readonly reviews: Latest<number, Review>;
 	private readonly saves: Latest<Kept, UnderWay>;
 
@@ -253,8 +255,15 @@ export class SheetTaking {
 		this.pending = true;
 		this.wanted += 1;
 		this.reviews.wish(this.wanted);
-		clearTimeout(this.pause);
-		this.pause = setTimeout(() => void this.advise(), PAUSE);
+		this.rest();
+		const wish = (this.toAdvise = this.wanted);
+		this.pause = setTimeout(() => void this.adviseOn(wish), PAUSE);
+	}
+
+	/** Ask what to take next once the core has judged what is typed: that says whether it can be drafted at all. */
+	private async adviseOn(wish: number): Promise<void> {
+		await this.judged();
+		if (wish === this.toAdvise) await this.advise();
 	}
 
 	private settle(wish: number): void {
@@ -271,11 +280,12 @@ export class SheetTaking {
 	/** Ask for nothing until something is typed again. */
 	rest(): void {
 		clearTimeout(this.pause);
+		this.toAdvise = 0;
 	}
 
 	/** Ask for nothing more: the stage is left. */
 	leave(): void {
-		clearTimeout(this.pause);
+		this.rest();
 		this.advising.leave();
 		this.left = true;
 	}

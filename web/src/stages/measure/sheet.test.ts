@@ -295,3 +295,37 @@ test('a browser that keeps nothing is told of, and the sheet is typed all the sa
 	expect(sheet.lost).toContain('cannot keep');
 	vi.stubGlobal('localStorage', own);
 });
+
+test('what to take next is asked for even where the judgement takes longer than the pause in typing', async () => {
+	vi.useFakeTimers();
+	try {
+		let judge = (): void => {};
+		const slow = new Promise<Response>((done) => (judge = () => done(json({ ...REVIEW, can_draft: true }))));
+		answers = (url) => (url.endsWith('/review') ? slow : json({}));
+		taking('w', KEPT, null, null);
+		await vi.advanceTimersByTimeAsync(5000);
+		expect(asked.some((a) => a.url.endsWith('/advice'))).toBe(false);
+		judge();
+		await vi.advanceTimersByTimeAsync(0);
+		expect(asked.filter((a) => a.url.endsWith('/advice'))).toHaveLength(1);
+	} finally {
+		vi.useRealTimers();
+	}
+});
+
+test('a sheet that is left before it is judged asks for no advice', async () => {
+	vi.useFakeTimers();
+	try {
+		let judge = (): void => {};
+		const slow = new Promise<Response>((done) => (judge = () => done(json({ ...REVIEW, can_draft: true }))));
+		answers = (url) => (url.endsWith('/review') ? slow : json({}));
+		const sheet = taking('w', KEPT, null, null);
+		await vi.advanceTimersByTimeAsync(5000);
+		sheet.leave();
+		judge();
+		await vi.advanceTimersByTimeAsync(0);
+		expect(asked.some((a) => a.url.endsWith('/advice'))).toBe(false);
+	} finally {
+		vi.useRealTimers();
+	}
+});
