@@ -66,7 +66,8 @@ chromium:
 	  as_root=$$([ "$$(id -u)" = 0 ] || echo sudo); \
 	  $$as_root apt-get update -qq && $$as_root apt-get install -y -qq chromium; }
 
-test: .venv/.ready chromium web/dist/index.html ## everything that must hold: make check, then all tests
+test: ## everything that must hold: make check, then all tests
+	@$(MAKE) --no-print-directory --jobs=2 .venv/.ready chromium web/dist/index.html
 	@$(MAKE) --no-print-directory --jobs=2 check-python test-web
 	@$(MAKE) --no-print-directory --jobs=2 test-python test-browser
 

@@ -2,10 +2,13 @@
 
 import re
 from contextlib import contextmanager
+from datetime import date
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import sync_playwright
+
+from izett.drafting.sets import starter_sets
 
 ROOT = Path(__file__).parents[2]
 FLAGS = [
@@ -126,7 +129,32 @@ class Tab:
         self.page.locator("[data-measure=waist_girth]").wait_for()
 
     def new_ticket(self, garment="Recital bodice", name="Odile Varn", blocks="bodice", **readings):
-        """Write a ticket for someone new and measure them."""
+        """Open the draft of a new job, for someone new and measured: made by the server, not typed."""
+        self.page.request.get(self.server)
+        wearer = self.post("/api/wearers", {"name": name})
+        taken = {symbol: {"text": text, "unit": "cm"} for symbol, text in (readings or MEASURES).items()}
+        self.post(f"/api/wearers/{wearer['id']}/sheets", {"taken_on": date.today().isoformat(), "readings": taken})
+        begun = starter_sets()[blocks]
+        cloth = {"kind": begun.cloth.kind, "stretch": begun.cloth.stretch}
+        job = {
+            "wearer": wearer["id"],
+            "garment": garment,
+            "blocks": list(begun.blocks),
+            "fit": begun.fit,
+            "cloth": cloth,
+        }
+        self.open(f"/jobs/{self.post('/api/jobs', job)['id']}/draft")
+        self.page.locator("[data-piece]").first.wait_for()
+
+    def post(self, path, body):
+        """Ask the server for something new, as the page does."""
+        token = next(c["value"] for c in self.page.context.cookies() if c["name"] == "csrftoken")
+        answer = self.page.request.post(self.server + path, data=body, headers={"X-CSRFToken": token})
+        assert answer.ok, answer.text()
+        return answer.json()
+
+    def write_ticket(self, garment="Recital bodice", name="Odile Varn", blocks="bodice", **readings):
+        """Write a ticket for someone new and measure them, on the page."""
         self.begin_measuring(garment, name, blocks)
         for symbol, text in (readings or MEASURES).items():
             self.measure(symbol, text)

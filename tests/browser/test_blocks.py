@@ -191,7 +191,7 @@ def test_a_draft_that_cannot_be_made_says_why_and_what_to_take_again(tab):
 
 def test_inches_with_fractions_in_every_panel(tab):
     tab.page.add_init_script("localStorage.setItem('izett-unit', 'in')")
-    tab.new_ticket(
+    tab.write_ticket(
         blocks="bodice_sleeve", bust_girth="36 1/4", waist_girth="29 1/8", height="66", high_bust_girth="34 1/4"
     )
     page = tab.page

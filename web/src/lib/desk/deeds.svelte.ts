@@ -1,7 +1,7 @@
 /**
  * Deeds: what changes a job for good. Each is done on the version of the job that the page shows, which nobody else has to
- * know of. One that fails is kept, so that it can be done again on the newer state, or when the server answers again:
- * nothing entered is lost.
+ * know of; asked for while another is under way, it waits its turn. One that fails is kept, with those that wait for it, so
+ * that they can be done again on the newer state, or when the server answers again: nothing entered is lost.
  */
 import {
 	answered,
@@ -48,13 +48,24 @@ interface On {
 }
 
 type Deed = (job: Job, on: On) => Promise<Answer<Job>>;
+type Change = (recipe: Recipe) => Recipe;
+
+/** A deed that is asked for: what it is in words, how it changes the recipe, and whether it is done. */
+interface Asked {
+	words: string;
+	deed: Deed;
+	change?: Change;
+	done: boolean;
+}
 
 export class Deeds {
 	/** The job as it is kept. */
 	job = $state.raw<Job | null>(null);
 	problem = $state.raw<Problem | null>(null);
 	busy = $state(false);
-	private failed: { deed: Deed; words: string } | null = null;
+	/** What is not done yet: the first of it is under way, or could not be done for now. */
+	private todo: Asked[] = [];
+	private underWay: Promise<void> = Promise.resolve();
 
 	/** `taken` is told of each state of the job, `tried` of a recipe that could not be kept for now. */
 	constructor(
@@ -76,12 +87,20 @@ export class Deeds {
 	 * Keep a change of the recipe. It is a function, so that done again on a newer state it takes nothing of that back;
 	 * where it `fixes` what a check found, only as long as that is still found.
 	 */
-	async keep(change: (recipe: Recipe) => Recipe, why: string, fixes?: About): Promise<boolean> {
-		const kept = await this.do(why, (job, on) =>
-			api.PUT('/api/jobs/{job_id}/recipe', { params: on, body: { recipe: change(job.recipe), why, fixes } }),
+	async keep(change: Change, why: string, fixes?: About): Promise<boolean> {
+		const kept = await this.do(
+			why,
+			(job, on) =>
+				api.PUT('/api/jobs/{job_id}/recipe', {
+					params: on,
+					body: { recipe: change(job.recipe), why, fixes },
+				}),
+			change,
 		);
 		// It is done again once what stands in the way is gone: until then it lies on the table.
-		if (!kept && this.problem?.passing && this.job) this.tried(change(this.job.recipe));
+		if (!kept && this.problem?.passing && this.job) {
+			this.tried(this.todo.reduce((recipe, asked) => asked.change?.(recipe) ?? recipe, this.job.recipe));
+		}
 		return kept;
 	}
 
@@ -275,24 +294,24 @@ export class Deeds {
 		);
 	}
 
-	/** What the failed deed was, in words; empty where there is none. */
+	/** What could not be done, in words; empty where there is nothing. */
 	get unfinished(): string {
-		return this.problem ? (this.failed?.words ?? '') : '';
+		return this.problem ? this.todo.map(({ words }) => words).join('; ') : '';
 	}
 
-	/** Do the failed deed again, on the newest state. */
+	/** Do again what could not be done, on the newest state. */
 	async again(): Promise<void> {
-		const { failed } = this;
+		if (this.busy) return;
 		const newer = this.problem?.job;
 		// Where the job stands as it stood, what is tried stays on the table until it is kept.
 		if (newer) this.take(newer);
-		if (failed) await this.do(failed.words, failed.deed);
+		if (this.todo.length) await (this.underWay = this.work());
 		else if (this.job) await this.open(this.job.id);
 	}
 
-	/** Let the failed deed go, and look at the newest state. */
+	/** Let go of what could not be done, and look at the newest state. */
 	async letGo(): Promise<void> {
-		this.failed = null;
+		this.todo = [];
 		this.problem = null;
 		if (this.job) await this.open(this.job.id);
 	}
@@ -302,23 +321,34 @@ export class Deeds {
 		this.taken(job);
 	}
 
-	/** Do a deed on the job as it is; return whether it was kept. */
-	private async do(words: string, deed: Deed): Promise<boolean> {
-		const { job } = this;
-		if (!job || this.busy) return false;
+	/** Do a deed in its turn; return whether it was kept. The same asked for twice at once, as by a double click, is done once. */
+	private async do(words: string, deed: Deed, change?: Change): Promise<boolean> {
+		const same = this.todo.find((one) => one.words === words);
+		if (!this.job || (same && this.busy)) return false;
+		const asked: Asked = { words, deed, change, done: false };
+		this.todo = [...this.todo.filter((one) => one !== same), asked];
+		if (!this.busy) this.underWay = this.work();
+		await this.underWay;
+		return asked.done;
+	}
+
+	/** Do what is to be done, one after the other, until something stands in the way of all. */
+	private async work(): Promise<void> {
 		this.busy = true;
-		try {
+		let refused: Problem | null = null;
+		for (let [next] = this.todo; next && this.job; [next] = this.todo) {
+			const { job } = this;
 			const on = { path: { job_id: job.id }, header: { 'If-Match': `"${job.version}"` } };
-			this.take(await answered(deed(job, on)));
-			this.problem = null;
-			this.failed = null;
-			return true;
-		} catch (error) {
-			this.problem = asProblem(error);
-			this.failed = { deed, words };
-			return false;
-		} finally {
-			this.busy = false;
+			try {
+				this.take(await answered(next.deed(job, on)));
+				next.done = true;
+			} catch (error) {
+				refused = asProblem(error);
+				if (refused.passing || refused.job) break;
+			}
+			this.todo = this.todo.slice(1);
 		}
+		this.problem = refused;
+		this.busy = false;
 	}
 }

@@ -59,13 +59,71 @@ test('a failed deed can be let go: the newer state is shown', async () => {
 	expect([deeds.problem, deeds.unfinished]).toEqual([null, '']);
 });
 
-test('a deed while another is under way is not done', async () => {
-	const asked = serving(keeping({ version: 1, recipe: {} }));
+test('deeds that are asked for while one is under way are done after it, in their order; the same one is done once', async () => {
+	const job = { version: 1, recipe: {} };
+	const asked = serving(keeping(job));
 	const deeds = new Deeds(() => {});
 	await deeds.open('j');
-	const [first, second] = await Promise.all([deeds.keep(withEase(6), 'a'), deeds.keep(withEase(7), 'b')]);
-	expect([first, second]).toEqual([true, false]);
-	expect(asked).toHaveLength(2);
+	const table = { cloths: {}, sums: [], times: 2, run: null };
+	const kept = await Promise.all([
+		deeds.keep(withEase(6), 'more ease'),
+		deeds.keep(withEase(6), 'more ease'),
+		deeds.layOut(table, 'how many are cut'),
+		deeds.keep((recipe) => ({ ...recipe, fit: 'easy' }), 'an easy fit'),
+	]);
+	expect(kept).toEqual([true, false, true, true]);
+	expect(asked.slice(1).map(({ headers }) => headers.get('If-Match'))).toEqual(['"1"', '"2"', '"3"']);
+	expect(asked[2]?.body.times).toBe(2);
+	expect(job.recipe).toEqual({ overrides: { bust_ease: 6 }, fit: 'easy' });
+	expect(deeds.busy).toBe(false);
+});
+
+test('what waited for a deed that failed is not lost: it is done after it', async () => {
+	let full = true;
+	const job = { version: 3, recipe: {} };
+	const answer = keeping(job);
+	serving((one) =>
+		one.method === 'GET' || !full
+			? answer(one)
+			: json({ title: 'disk full', detail: 'The disk is full.', fix: 'Free some space.' }, 507),
+	);
+	const tried: Recipe[] = [];
+	const deeds = new Deeds(
+		() => {},
+		(recipe) => tried.push(recipe),
+	);
+	await deeds.open('j');
+	const easy = (recipe: Recipe): Recipe => ({ ...recipe, fit: 'easy' });
+	await Promise.all([deeds.keep(withEase(6), 'more ease'), deeds.keep(easy, 'an easy fit')]);
+	expect(deeds.unfinished).toBe('more ease; an easy fit');
+	expect(tried.at(-1)).toEqual({ overrides: { bust_ease: 6 }, fit: 'easy' });
+	full = false;
+	// What is asked for next comes after them, too.
+	expect(await deeds.keep((recipe) => ({ ...recipe, side: 'left' }), 'left')).toBe(true);
+	expect(job).toMatchObject({
+		version: 6,
+		recipe: { overrides: { bust_ease: 6 }, fit: 'easy', side: 'left' },
+	});
+	expect([deeds.problem, deeds.unfinished]).toEqual([null, '']);
+});
+
+test('what is refused stands in the way of nothing', async () => {
+	const job = { version: 1, recipe: {} };
+	const answer = keeping(job);
+	serving((one) =>
+		(one.body.recipe as { fit?: string } | undefined)?.fit === 'none'
+			? json({ title: 'refused', detail: 'There is no such fit.', fix: 'Choose one.' }, 422)
+			: answer(one),
+	);
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	const odd = (recipe: Recipe): Recipe => ({ ...recipe, fit: 'none' });
+	const kept = await Promise.all([deeds.keep(odd, 'an odd fit'), deeds.keep(withEase(6), 'more ease')]);
+	expect(kept).toEqual([false, true]);
+	expect(deeds.problem?.message).toBe('There is no such fit.');
+	expect(job.recipe).toEqual({ overrides: { bust_ease: 6 } });
+	expect(await deeds.keep(withEase(7), 'still more')).toBe(true);
+	expect(deeds.problem).toBeNull();
 });
 
 test('a remedy that is applied again, since nobody answered, makes no second step', async () => {

@@ -5,7 +5,6 @@ import { CutTableKept } from './cutTable.svelte';
 
 test('changes made at once are all kept, each on top of the one before', async () => {
 	let kept: CutTableIn = { cloths: {}, sums: [], times: 1, run: null };
-	let busy = false;
 	const desk = {
 		job: null,
 		reads: () => ({
@@ -14,13 +13,10 @@ test('changes made at once are all kept, each on top of the one before', async (
 			},
 		}),
 		deeds: {
-			// As a job takes them: one at a time, and none while another is under way.
+			// It takes a while: whatever began from what was there before would write over it.
 			async layOut(table: CutTableIn) {
-				if (busy) return false;
-				busy = true;
 				await Promise.resolve();
 				kept = table;
-				busy = false;
 				return true;
 			},
 		},

@@ -40,12 +40,15 @@
 
 	/** A slider that has rested for this long (ms) is kept: keys in a row are one change, not ten. */
 	const RESTED = 500;
-	let resting: ReturnType<typeof setTimeout> | undefined;
+	const resting: Record<string, ReturnType<typeof setTimeout>> = {};
 
 	function settle(allowance: Allowance, value: number | undefined): void {
 		if (value === undefined) return;
-		clearTimeout(resting);
-		resting = setTimeout(() => void set(allowance, Math.round(value * 1000) / 1000), RESTED);
+		clearTimeout(resting[allowance.symbol]);
+		resting[allowance.symbol] = setTimeout(
+			() => void set(allowance, Math.round(value * 1000) / 1000),
+			RESTED,
+		);
 	}
 
 	async function set(allowance: Allowance, value: number | null): Promise<void> {
