@@ -99,12 +99,12 @@ class Tab:
         return self.page.locator(f"[data-sum={symbol}] .value").inner_text().strip()
 
     @contextmanager
-    def keeping(self):
+    def keeping(self, deeds=1):
         """Wait until what is done in the block is kept, and shown again."""
         before = self.state()["version"]
         yield
         for _ in range(PATIENCE // 50):
-            if self.state()["version"] > before:
+            if self.state()["version"] >= before + deeds:
                 break
             self.page.wait_for_timeout(50)
         else:

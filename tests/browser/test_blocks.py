@@ -246,6 +246,18 @@ def test_the_panels_are_worked_by_keyboard(tab):
     assert tab.state()["recipe"]["schools"] == {}
 
 
+def test_two_sliders_moved_one_right_after_the_other_are_both_kept(tab):
+    tab.new_ticket(**UPPER)
+    page = tab.page
+    thumbs = page.locator("aside [role=slider]")
+    thumbs.nth(1).wait_for()
+    with tab.keeping(deeds=2):
+        for number in range(2):
+            thumbs.nth(number).focus()
+            page.keyboard.press("ArrowRight")
+    assert sorted(tab.state()["recipe"]["overrides"]) == ["bust_ease", "waist_ease"]
+
+
 def test_a_block_whose_measures_are_missing_is_refused_where_it_is_asked_for(tab):
     tab.expect_complaint("422")
     tab.new_ticket(**UPPER)
