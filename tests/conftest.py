@@ -17,7 +17,7 @@ signal.signal(signal.SIGINT, signal.default_int_handler)
 
 
 def pytest_collection_finish():
-    """Collect as the server does: a third of the tests' time went into going through what is remembered."""
+    """Collect as the server does, seldom: what the evaluator remembers need not be gone through."""
     from studio.collector import settle
 
     settle()
