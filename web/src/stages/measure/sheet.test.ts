@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { Sheet, UnderWay } from '../../lib/api/client';
 import { reading } from '../../lib/units.svelte';
 import { asTyped, SheetTaking } from './sheet.svelte';
@@ -296,36 +296,32 @@ test('a browser that keeps nothing is told of, and the sheet is typed all the sa
 	vi.stubGlobal('localStorage', own);
 });
 
-test('what to take next is asked for even where the judgement takes longer than the pause in typing', async () => {
-	vi.useFakeTimers();
-	try {
-		let judge = (): void => {};
+describe('a judgement that takes longer than the pause in typing', () => {
+	let judge: () => void;
+	let sheet: SheetTaking;
+	const advised = (): number => asked.filter((a) => a.url.endsWith('/advice')).length;
+
+	beforeEach(async () => {
+		vi.useFakeTimers();
 		const slow = new Promise<Response>((done) => (judge = () => done(json({ ...REVIEW, can_draft: true }))));
 		answers = (url) => (url.endsWith('/review') ? slow : json({}));
-		taking('w', KEPT, null, null);
+		sheet = taking('w', KEPT, null, null);
 		await vi.advanceTimersByTimeAsync(5000);
-		expect(asked.some((a) => a.url.endsWith('/advice'))).toBe(false);
+	});
+
+	afterEach(() => vi.useRealTimers());
+
+	test('what to take next is asked for once it is there', async () => {
+		expect(advised()).toBe(0);
 		judge();
 		await vi.advanceTimersByTimeAsync(0);
-		expect(asked.filter((a) => a.url.endsWith('/advice'))).toHaveLength(1);
-	} finally {
-		vi.useRealTimers();
-	}
-});
+		expect(advised()).toBe(1);
+	});
 
-test('a sheet that is left before it is judged asks for no advice', async () => {
-	vi.useFakeTimers();
-	try {
-		let judge = (): void => {};
-		const slow = new Promise<Response>((done) => (judge = () => done(json({ ...REVIEW, can_draft: true }))));
-		answers = (url) => (url.endsWith('/review') ? slow : json({}));
-		const sheet = taking('w', KEPT, null, null);
-		await vi.advanceTimersByTimeAsync(5000);
+	test('nothing is asked for where the sheet was left meanwhile', async () => {
 		sheet.leave();
 		judge();
 		await vi.advanceTimersByTimeAsync(0);
-		expect(asked.some((a) => a.url.endsWith('/advice'))).toBe(false);
-	} finally {
-		vi.useRealTimers();
-	}
+		expect(advised()).toBe(0);
+	});
 });
