@@ -27,7 +27,7 @@ ROUNDS, MEETING_ROUNDS = 600, 40
 WORTH_PACKING = 3
 #: What the packer tries on a strip of up to so many pieces, and of more: how many seeds, and for each of them how many looks
 #: to begin with and for each piece. Few pieces need few. From 11 to 20, seeds differ most. With many, a look takes long.
-TRIES, TRIES_OF_MANY = {10: (2, 9, 1.5), 20: (4, 20, 2.2), 30: (2, 20, 1.6)}, (2, 9, 0.9)
+TRIES, TRIES_OF_MANY = {10: (2, 9, 1.5), 20: (4, 20, 2.2), 30: (2, 20, 2.2)}, (2, 9, 0.9)
 #: How many seeds are tried at once.
 AT_ONCE = 2
 #: Two plans of neighbouring seeds have no seed in common.
