@@ -1,7 +1,7 @@
 /**
  * Deeds: what changes a job for good. Each is done on the version of the job that the page shows, which nobody else has to
- * know of; asked for while another is under way, it waits its turn. One that fails is kept, with those that wait for it, so
- * that they can be done again on the newer state, or when the server answers again: nothing entered is lost.
+ * know of. One that fails is kept, with those that wait for it, so that they can be done again on the newer state, or when
+ * the server answers again: nothing entered is lost.
  */
 import {
 	answered,
@@ -51,7 +51,7 @@ type Deed = (job: Job, on: On) => Promise<Answer<Job>>;
 type Change = (recipe: Recipe) => Recipe;
 
 /** A deed that is asked for: what it is in words, how it changes the recipe, and whether it is done. */
-interface Asked {
+interface ToDo {
 	words: string;
 	deed: Deed;
 	change?: Change;
@@ -64,7 +64,7 @@ export class Deeds {
 	problem = $state.raw<Problem | null>(null);
 	busy = $state(false);
 	/** What is not done yet: the first of it is under way, or could not be done for now. */
-	private todo: Asked[] = [];
+	private todo: ToDo[] = [];
 	private underWay: Promise<void> = Promise.resolve();
 
 	/** `taken` is told of each state of the job, `tried` of a recipe that could not be kept for now. */
@@ -75,6 +75,7 @@ export class Deeds {
 
 	/** Load a job. */
 	async open(id: string): Promise<void> {
+		if (id !== this.job?.id) this.todo = [];
 		try {
 			this.take(await answered(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id } } })));
 			this.problem = null;
@@ -95,7 +96,7 @@ export class Deeds {
 					params: on,
 					body: { recipe: change(job.recipe), why, fixes },
 				}),
-			change,
+			{ waits: true, change },
 		);
 		// It is done again once what stands in the way is gone: until then it lies on the table.
 		if (!kept && this.problem?.passing && this.job) {
@@ -153,7 +154,9 @@ export class Deeds {
 
 	/** Keep what lies on the cutting table: cloths, sums, how many garments. */
 	layOut(table: CutTableIn, words: string): Promise<boolean> {
-		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/cut-table', { params: on, body: table }));
+		return this.do(words, (_, on) => api.PUT('/api/jobs/{job_id}/cut-table', { params: on, body: table }), {
+			waits: true,
+		});
 	}
 
 	/** Keep a lay plan of a cloth. */
@@ -321,11 +324,18 @@ export class Deeds {
 		this.taken(job);
 	}
 
-	/** Do a deed in its turn; return whether it was kept. The same asked for twice at once, as by a double click, is done once. */
-	private async do(words: string, deed: Deed, change?: Change): Promise<boolean> {
+	/**
+	 * Do a deed; return whether it was kept. While another is under way it `waits` its turn where it can be done on whatever
+	 * that leaves; else it is not done. The same one asked for twice at once, as by a double click, is done once.
+	 */
+	private async do(
+		words: string,
+		deed: Deed,
+		{ waits = false, change }: { waits?: boolean; change?: Change } = {},
+	): Promise<boolean> {
 		const same = this.todo.find((one) => one.words === words);
-		if (!this.job || (same && this.busy)) return false;
-		const asked: Asked = { words, deed, change, done: false };
+		if (!this.job || (this.busy && (same || !waits))) return false;
+		const asked: ToDo = { words, deed, change, done: false };
 		this.todo = [...this.todo.filter((one) => one !== same), asked];
 		if (!this.busy) this.underWay = this.work();
 		await this.underWay;

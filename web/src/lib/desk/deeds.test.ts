@@ -59,7 +59,7 @@ test('a failed deed can be let go: the newer state is shown', async () => {
 	expect([deeds.problem, deeds.unfinished]).toEqual([null, '']);
 });
 
-test('deeds that are asked for while one is under way are done after it, in their order; the same one is done once', async () => {
+test('changes asked for while a deed is under way are done after it, in their order; the same one is done once', async () => {
 	const job = { version: 1, recipe: {} };
 	const asked = serving(keeping(job));
 	const deeds = new Deeds(() => {});
@@ -76,6 +76,29 @@ test('deeds that are asked for while one is under way are done after it, in thei
 	expect(asked[2]?.body.times).toBe(2);
 	expect(job.recipe).toEqual({ overrides: { bust_ease: 6 }, fit: 'easy' });
 	expect(deeds.busy).toBe(false);
+});
+
+test('what follows from how the job stands is not done while another deed is under way', async () => {
+	const asked = serving(keeping({ version: 1, recipe: {} }));
+	const deeds = new Deeds(() => {});
+	await deeds.open('j');
+	expect(await Promise.all([deeds.keep(withEase(6), 'more ease'), deeds.spend(20)])).toEqual([true, false]);
+	expect(asked).toHaveLength(2);
+});
+
+test('what could not be done on one job is not done on the next', async () => {
+	const asked = serving(({ method, path }) =>
+		method === 'GET'
+			? json({ id: path.split('/').at(-1), version: 1, recipe: {} })
+			: json({ title: 'disk full', detail: 'The disk is full.', fix: 'Free some space.' }, 507),
+	);
+	const deeds = new Deeds(() => {});
+	await deeds.open('first');
+	await deeds.keep(withEase(6), 'more ease');
+	await deeds.open('second');
+	await deeds.keep(withEase(7), 'still more');
+	expect(deeds.unfinished).toBe('still more');
+	expect(asked.at(-1)?.body.recipe).toEqual({ overrides: { bust_ease: 7 } });
 });
 
 test('what waited for a deed that failed is not lost: it is done after it', async () => {
