@@ -1,5 +1,7 @@
 """The Draft stage in the browser: blocks together, ease as a whole, schools laid under, sums changed, line by line."""
 
+import re
+
 import pytest
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -251,11 +253,27 @@ def test_two_sliders_moved_one_right_after_the_other_are_both_kept(tab):
     page = tab.page
     thumbs = page.locator("aside [role=slider]")
     thumbs.nth(1).wait_for()
-    with tab.keeping(deeds=2):
+
+    def slide_both():
         for number in range(2):
             thumbs.nth(number).focus()
             page.keyboard.press("ArrowRight")
-    assert sorted(tab.state()["recipe"]["overrides"]) == ["bust_ease", "waist_ease"]
+
+    with tab.keeping(deeds=2):
+        slide_both()
+    first = tab.state()["recipe"]["overrides"]
+    assert sorted(first) == ["bust_ease", "waist_ease"]
+    # While the server is away both wait, and the page says so.
+    tab.expect_complaint("ERR_FAILED")
+    page.route("**/recipe", lambda route: route.abort())
+    slide_both()
+    again = page.get_by_role("button", name=re.compile("Do it again: Bust ease: .*; Waist ease: "))
+    again.wait_for()
+    page.unroute("**/recipe")
+    with tab.keeping(deeds=2):
+        again.press("Enter")
+    then = tab.state()["recipe"]["overrides"]
+    assert all(then[symbol] > first[symbol] for symbol in first)
 
 
 def test_a_block_whose_measures_are_missing_is_refused_where_it_is_asked_for(tab):

@@ -64,7 +64,7 @@ export class Deeds {
 	problem = $state.raw<Problem | null>(null);
 	busy = $state(false);
 	/** What is not done yet: the first of it is under way, or could not be done for now. */
-	private todo: ToDo[] = [];
+	private todo = $state.raw<ToDo[]>([]);
 	private underWay: Promise<void> = Promise.resolve();
 
 	/** `taken` is told of each state of the job, `tried` of a recipe that could not be kept for now. */
