@@ -2,6 +2,7 @@
 
 import json
 import os
+import signal
 import subprocess
 import sys
 import time
@@ -13,6 +14,8 @@ from tempfile import TemporaryDirectory
 
 import pytest
 from django.test import Client
+
+from tests.ports import free_port
 
 ROOT = Path(__file__).parents[2]
 #: Seconds until an answer is given up: a slow machine is no fault.
@@ -154,3 +157,55 @@ def test_a_wearer_of_the_demo_has_no_contradictory_measures(page):
         ).json()
         assert review["contradictions"] == []
         assert [r for r in review["readings"] if r["error"] or r["remark"]] == []
+
+
+#: The studio, with solvers at work in several threads aside.
+SOLVING = """
+import sys
+from threading import Thread
+from time import sleep
+import django
+django.setup()
+from django.core.management import call_command
+from scipy.optimize import linprog
+from studio.management.commands import serve
+
+def solve():
+    sys.stdout.write("solving\\n")
+    sys.stdout.flush()
+    while True:
+        linprog([-1.0, -1.0], A_ub=[[1.0, 2.0]], b_ub=[4.0], method="highs")
+
+def warm():
+    for _ in range(SOLVERS):
+        Thread(target=solve, daemon=True).start()
+
+class Slow:
+    def __del__(self):
+        sleep(0.2)
+
+# Python's own end, where it comes to that, takes long enough for every solver to come back meanwhile.
+slow = Slow()
+serve._warm = warm
+call_command("serve", port=PORT)
+"""
+
+
+def test_a_server_that_is_stopped_while_something_is_solved_aside_ends_well(tmp_path):
+    solvers, port = 4, free_port()
+    with subprocess.Popen(
+        [sys.executable, "-c", SOLVING.replace("SOLVERS", str(solvers)).replace("PORT", str(port))],
+        cwd=ROOT,
+        env={**os.environ, "IZETT_DATA": str(begun(tmp_path / "work")), "DJANGO_SETTINGS_MODULE": "studio.settings"},
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+    ) as process:
+        begun_solving = 0
+        for line in process.stdout:
+            begun_solving += line.strip() == "solving"
+            if begun_solving == solvers:
+                break
+        process.send_signal(signal.SIGTERM)
+        assert process.wait(PATIENCE) == 0, process.stderr.read()
+        assert begun_solving == solvers

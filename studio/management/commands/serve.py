@@ -1,6 +1,7 @@
 """`manage.py serve`: the studio on the loopback address, by a production server."""
 
 import errno
+import os
 import signal
 import sys
 import threading
@@ -98,6 +99,7 @@ class Command(BaseCommand):
         self.stdout.flush()
         server.run()
         self._close()
+        self._leave()
 
     def _close(self) -> None:
         """Leave the work as one complete file."""
@@ -107,3 +109,12 @@ class Command(BaseCommand):
             sys.stderr.write(
                 f"The log of the database could not be folded in ({error}); it is read at the next start.\n"
             )
+
+    @staticmethod
+    def _leave() -> NoReturn:
+        """End the process at once, everything having been kept.
+
+        What goes on aside (warming up, looking at jobs) may be in a solver just now. Python's own end would stop such a
+        thread in the middle of its C++, which that does not survive.
+        """
+        os._exit(0)
