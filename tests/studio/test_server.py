@@ -201,11 +201,10 @@ def test_a_server_that_is_stopped_while_something_is_solved_aside_ends_well(tmp_
         stderr=subprocess.PIPE,
         text=True,
     ) as process:
-        begun_solving = 0
-        for line in process.stdout:
-            begun_solving += line.strip() == "solving"
-            if begun_solving == solvers:
-                break
-        process.send_signal(signal.SIGTERM)
-        assert process.wait(PATIENCE) == 0, process.stderr.read()
-        assert begun_solving == solvers
+        try:
+            said = [process.stdout.readline() for _ in range(1 + solvers)]
+            process.send_signal(signal.SIGTERM)
+            assert process.wait(PATIENCE) == 0, process.stderr.read()
+        finally:
+            process.kill()
+        assert said[1:] == ["solving\n"] * solvers
