@@ -113,9 +113,12 @@ class _Parts:
     def parted(self, near: float) -> tuple[NDArray[np.int64], NDArray[np.int64], Array, Array]:
         """Return pairs of parts nearer than that: both, the normal of the line between them, and how far apart they lie."""
         shapes = shapely.polygons(list(self.corners))
-        first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=near)
+        low, high = self.corners.min(1) - near, self.corners.max(1) + near
+        first, second = shapely.STRtree(shapes).query(shapely.box(low[:, 0], low[:, 1], high[:, 0], high[:, 1]))
         others = self.owner[first] < self.owner[second]
         first, second = first[others], second[others]
+        within = shapely.dwithin(shapes[first], shapes[second], near)
+        first, second = first[within], second[within]
         between = shapely.get_coordinates(shapely.shortest_line(shapes[first], shapes[second])).reshape(-1, 2, 2)
         ways = between[:, 1] - between[:, 0]
         far = np.hypot(ways[:, 0], ways[:, 1])

@@ -50,6 +50,14 @@ class Packed:
     across: float
 
 
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A packing: how much of the strip it takes (cm), and where its items lie."""
+
+    length: float
+    packed: list[Packed]
+
+
 def begun(
     width: float, items: Sequence[Item], *, below: float, seed: int, looks: int, seconds: int = LONGEST
 ) -> "subprocess.Popen[str]":
@@ -76,12 +84,13 @@ def begun(
     return process
 
 
-def packings(process: "subprocess.Popen[str]") -> Generator[list[Packed]]:
+def packings(process: "subprocess.Popen[str]") -> Generator[Found]:
     """Yield the packings that a process finds, each shorter by a step, and the shortest at the end; closing it ends it."""
     assert process.stdin is not None and process.stdout is not None
     try:
         for line in process.stdout:
-            yield [Packed(*one) for one in json.loads(line)]
+            told = json.loads(line)
+            yield Found(told["length"], [Packed(*one) for one in told["packed"]])
     finally:
         process.kill()
         process.stdin.close()
@@ -137,7 +146,8 @@ def _work(asked: dict[str, Any]) -> None:
 
 
 def _say(found: Any) -> None:
-    print(json.dumps([(p.id, p.rotation, *p.translation) for p in found.placed_items]), flush=True)
+    packed = [(p.id, p.rotation, *p.translation) for p in found.placed_items]
+    print(json.dumps({"length": found.width, "packed": packed}), flush=True)
 
 
 if __name__ == "__main__":

@@ -10,7 +10,7 @@ import shapely
 
 from izett.cutting.lay.columns import Ground, Spot, length_of
 from izett.cutting.lay.cutouts import Cutout, Outline, Pose
-from izett.cutting.lay.packer import THIN, Item, Packed, begun, packings
+from izett.cutting.lay.packer import THIN, Found, Item, Packed, begun, packings
 from izett.cutting.lay.settling import LARGER, roomy, settled, slide
 
 CHAIN = "chain"
@@ -48,7 +48,7 @@ class Packing:
         self._process: subprocess.Popen[str] | None = None
         self._starts = [_over(spot, random) for spot in spots if not spot.cutout.on_fold]
 
-    def found(self) -> Generator[list[Packed]]:
+    def found(self) -> Generator[Found]:
         """Yield what the packer finds, better and better."""
         items = [
             Item(str(i), _turned(roomy(start, self._ground.gap)), turns)
@@ -64,11 +64,11 @@ class Packing:
         if self._process is not None:
             self._process.kill()
 
-    def spots(self, found: Sequence[Packed]) -> list[Spot]:
+    def spots(self, found: Found) -> list[Spot]:
         """Return what was found as spots, slid together."""
         edge = self._ground.gap / 2 + LARGER
         laid: list[Spot] = []
-        for one in found:
+        for one in found.packed:
             if one.key == CHAIN:
                 start = one.along - edge
                 laid += [Spot(k.cutout, k.pose, self._strip, 0.0, k.along + start) for k in self._links]

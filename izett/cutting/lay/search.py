@@ -5,19 +5,14 @@ time. A plan is shown only when nothing is wrong with it.
 """
 
 from collections.abc import Iterator, Sequence
-from contextlib import closing
-from dataclasses import dataclass, replace
-from queue import LifoQueue
-from threading import Event, Thread
+from dataclasses import dataclass
 
 from izett.cutting.cloth import Cloth, Fold
 from izett.cutting.lay.bed import bed_of, beside_meeting
 from izett.cutting.lay.columns import Columns, Ground, Spot, length_of
-from izett.cutting.lay.compacting import compacted
 from izett.cutting.lay.cutouts import DoesNotFit, Section, Wanted, sections
-from izett.cutting.lay.packer import Packed
-from izett.cutting.lay.packing import Packing
 from izett.cutting.lay.plan import Laid, Plan, grounds_of, in_order
+from izett.cutting.lay.seeds import shorter
 from izett.cutting.lay.settling import settled
 from izett.cutting.lay.sound import wrong_with
 
@@ -25,19 +20,8 @@ from izett.cutting.lay.sound import wrong_with
 ROUNDS, MEETING_ROUNDS = 600, 40
 #: Fewer pieces on a strip are laid as well as they can be by their columns.
 WORTH_PACKING = 3
-#: What the packer tries on a strip of up to so many pieces, and of more: how many seeds, and for each of them how many looks
-#: to begin with and for each piece. Few pieces need few. From 11 to 20, seeds differ most. With many, a look takes long.
-TRIES, TRIES_OF_MANY = {10: (2, 9, 1.5), 20: (4, 20, 2.2), 30: (2, 20, 2.2)}, (2, 9, 0.9)
-#: How many seeds are tried at once.
-AT_ONCE = 2
-#: Two plans of neighbouring seeds have no seed in common.
-SEEDS_APART = 1000
 #: cm. Where selvedges that are folded inwards meet is tried in such steps.
 MEET_EVERY = 5.0
-#: cm. A plan that is shorter by less is no better one.
-BETTER = 0.05
-#: Decimals of a length in which two plans are equally long.
-ROUNDED = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,82 +147,6 @@ def _better(section: Section, cloth: Cloth, spots: list[Spot], seed: int, effort
         own = [spot for spot in now if spot.strip == strip]
         if len(own) < WORTH_PACKING:
             continue
-        seeds, some, each = next((tries for most, tries in TRIES.items() if len(own) <= most), TRIES_OF_MANY)
-        looks = round((some + each * len(own)) * effort.looks)
-        for found in _shorter(_side_by_side(ground, strip, own, seed, looks, seeds), own, ground):
+        for found in shorter(ground, strip, own, seed=seed, looks=effort.looks):
             now = [*(spot for spot in now if spot.strip != strip), *found]
             yield now
-
-
-def _shorter(
-    found: Iterator[tuple[int, int, list[Spot]]], first: Sequence[Spot], ground: Ground
-) -> Iterator[list[Spot]]:
-    """Yield plans of a strip as they come, each shorter by a word's worth; at the end the shortest, pressed together.
-
-    Which of them comes first depends on the machine: the shortest of all, and among equals the first of the first seed, is
-    the same on any.
-    """
-    shown = length_of(first)
-    best: tuple[float, int, int] | None = None
-    shortest = showing = list(first)
-    for seed, number, spots in found:
-        rank = (round(length_of(spots), ROUNDED), seed, number)
-        if rank[0] >= length_of(first) - BETTER or (best is not None and rank >= best):
-            continue
-        if any(wrong_with(_alone(spots), [ground])):
-            continue
-        best, shortest = rank, spots
-        if rank[0] < shown - BETTER:
-            shown, showing = rank[0], spots
-            yield spots
-    pressed = compacted(shortest, ground)
-    if length_of(pressed) < length_of(shortest) and not any(wrong_with(_alone(pressed), [ground])):
-        shortest = pressed
-    if shortest is not showing:
-        yield shortest
-
-
-def _alone(spots: Sequence[Spot]) -> list[Spot]:
-    return [replace(spot, strip=0) for spot in spots]
-
-
-def _side_by_side(
-    ground: Ground, strip: int, spots: Sequence[Spot], seed: int, looks: int, seeds: int
-) -> Iterator[tuple[int, int, list[Spot]]]:
-    """Yield what several seeds find, with the number of the seed and of the find; closing it ends them all.
-
-    The packers can find plans faster than they are slid together here, so the newest comes first: the shortest of its seed.
-    """
-    packing = [Packing(ground, strip, spots, seed=seed * SEEDS_APART + number, looks=looks) for number in range(seeds)]
-    told: LifoQueue[tuple[int, int, list[Packed] | None]] = LifoQueue()
-    unwanted = Event()
-
-    def listen(own: Sequence[int]) -> None:
-        for number in own:
-            came = 0
-            if not unwanted.is_set():
-                with closing(packing[number].found()) as found:
-                    if unwanted.is_set():
-                        # Begun just as it was not wanted any more.
-                        packing[number].stop()
-                    for one in found:
-                        if unwanted.is_set():
-                            break
-                        came += 1
-                        told.put((number, came, one))
-            told.put((number, came, None))
-
-    for first in range(AT_ONCE):
-        Thread(target=listen, args=(range(first, seeds, AT_ONCE),), daemon=True).start()
-    going = seeds
-    try:
-        while going or not told.empty():
-            number, came, found = told.get()
-            if found is None:
-                going -= 1
-            else:
-                yield number, came, packing[number].spots(found)
-    finally:
-        unwanted.set()
-        for one in packing:
-            one.stop()
