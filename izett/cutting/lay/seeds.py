@@ -32,7 +32,7 @@ ROUNDED = 6
 
 
 @dataclass(frozen=True, slots=True)
-class _Find:
+class Find:
     """A plan of a strip: of which seed, the how-manieth of it, and whether it is worth pressing together as it comes."""
 
     seed: int
@@ -45,10 +45,12 @@ class _Find:
         """Return its length, then what parts those that are equally long: the first of the first seed is the best."""
         return round(length_of(self.spots), ROUNDED), self.seed, self.number
 
-    def pressed(self, ground: Ground) -> "_Find":
+    def pressed(self, ground: Ground) -> "Find":
+        """Return it pressed together."""
         return replace(self, spots=compacted(self.spots, ground))
 
     def is_sound(self, ground: Ground) -> bool:
+        """Return whether nothing is wrong with it."""
         return not any(wrong_with([replace(spot, strip=0) for spot in self.spots], [ground]))
 
 
@@ -63,10 +65,10 @@ def shorter(ground: Ground, strip: int, first: Sequence[Spot], *, seed: int, loo
         seed: the same seed and looks give the same last plan.
         looks: of the packer, as a share of the usual.
     """
-    begun = _Find(-1, 0, list(first))
+    begun = Find(-1, 0, list(first))
     shown, enough = begun, begun.rank[0] - BETTER
     best = {False: begun, True: begun}
-    for find in _finds(ground, strip, first, seed, looks):
+    for find in finds(ground, strip, first, seed, looks):
         for pressed in (False, True) if find.worth_pressing else (False,):
             one = find.pressed(ground) if pressed else find
             if one.rank[0] >= enough or one.rank >= best[pressed].rank or not one.is_sound(ground):
@@ -83,7 +85,7 @@ def shorter(ground: Ground, strip: int, first: Sequence[Spot], *, seed: int, loo
         yield last.spots
 
 
-def _finds(ground: Ground, strip: int, first: Sequence[Spot], seed: int, looks: float) -> Iterator[_Find]:
+def finds(ground: Ground, strip: int, first: Sequence[Spot], seed: int, looks: float) -> Iterator[Find]:
     """Yield what several seeds find; closing it ends them all.
 
     The packers can find plans faster than they are slid together here, so the newest comes first: the shortest of its seed.
@@ -122,7 +124,7 @@ def _finds(ground: Ground, strip: int, first: Sequence[Spot], seed: int, looks: 
             if found is None:
                 going -= 1
             else:
-                yield _Find(number, came, packing[number].spots(found), worth_pressing)
+                yield Find(number, came, packing[number].spots(found), worth_pressing)
     finally:
         unwanted.set()
         for one in packing:

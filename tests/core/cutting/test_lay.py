@@ -12,7 +12,9 @@ import pytest
 import shapely
 
 from izett.cutting.cloth import Cloth, Fold
-from izett.cutting.lay.columns import Ground, Spot, grown
+from izett.cutting.lay import seeds
+from izett.cutting.lay.columns import Ground, Spot, grown, length_of
+from izett.cutting.lay.compacting import compacted
 from izett.cutting.lay.cutouts import DoesNotFit, sections
 from izett.cutting.lay.saving import savings
 from izett.cutting.lay.search import Effort, best_plan, plans
@@ -21,7 +23,7 @@ from izett.cutting.lay.sound import Fault, wrong_with
 from izett.cutting.order import cutting_order
 from izett.finishing.sheet import sheet_pieces
 from izett.recipe.model import Recipe
-from tests.laying import faults, piece, random_cloth, random_pieces, wanted
+from tests.laying import drafted, faults, piece, random_cloth, random_pieces, wanted
 
 #: How many random sets: the sweep lays 500.
 SETS = int(os.environ.get("IZETT_LAYS", "40"))
@@ -71,6 +73,27 @@ def wanted_of(pattern, times=1):
     from izett.cutting.lay.cutouts import Wanted
 
     return [Wanted(sheet, times) for sheet in sheet_pieces(pattern)]
+
+
+def test_the_last_plan_is_the_same_in_whatever_order_the_finds_come(monkeypatch):
+    found, asked = {}, seeds.finds
+
+    def noted(*strip):
+        for find in asked(*strip):
+            found.setdefault(strip[1], (strip, []))[1].append(find)
+            yield find
+
+    monkeypatch.setattr(seeds, "finds", noted)
+    last = best_plan(drafted(12), Cloth(width=140), effort=Effort(looks=0.3))
+    ((ground, strip, first, *_), all_of_it) = found[0]
+    assert sum(find.worth_pressing for find in all_of_it) >= 2
+    for order in range(3):
+        Random(order).shuffle(all_of_it)
+        monkeypatch.setattr(seeds, "finds", lambda *_: iter(all_of_it))
+        lengths = [length_of(spots) for spots in seeds.shorter(ground, strip, first, seed=1, looks=0.3)]
+        assert lengths == sorted(lengths, reverse=True)
+        assert lengths[-1] == pytest.approx(last.length, abs=1e-9)
+        assert lengths[-1] <= min(length_of(compacted(find.spots, ground)) for find in all_of_it if find.worth_pressing)
 
 
 def test_rectangles_lie_as_tight_as_sums_say():
