@@ -33,7 +33,7 @@ ROUNDED = 6
 
 @dataclass(frozen=True, slots=True)
 class Find:
-    """A plan of a strip: of which seed, the how-manieth of it, and whether it is worth pressing together as it comes."""
+    """A plan of a strip: of which seed, its number among what that seed finds, whether it is worth pressing as it comes."""
 
     seed: int
     number: int
